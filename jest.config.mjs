@@ -1,0 +1,23 @@
+const transform = {
+  "^.+\\.(t|j)sx?$": ["@swc/jest", {
+    jsc: { parser: { syntax: "typescript", tsx: true }, transform: { react: { runtime: "automatic" } }, target: "es2022" },
+    module: { type: "commonjs" },
+  }],
+};
+const shared = {
+  transform,
+  transformIgnorePatterns: ["/node_modules/(?!(d3|d3-[a-z0-9-]+|internmap|delaunator|robust-predicates|csv-parse)/)"],
+  moduleNameMapper: { "^@/(.*)$": "<rootDir>/src/$1", "\\.css$": "<rootDir>/src/ui/test-support/empty-style.ts" },
+  testPathIgnorePatterns: ["/node_modules/", "/.next/", "/e2e/"],
+  modulePathIgnorePatterns: ["<rootDir>/.next/"],
+};
+/** Node for *.test.ts, a DOM for *.test.tsx. */
+export default {
+  projects: [
+    { ...shared, displayName: "node", testEnvironment: "node", testMatch: ["<rootDir>/{src,demo,scripts}/**/*.test.ts"] },
+    {
+      ...shared, displayName: "dom", testEnvironment: "jsdom", testMatch: ["<rootDir>/src/**/*.test.tsx"],
+      setupFilesAfterEnv: ["<rootDir>/src/ui/test-support/dom-setup.ts"],
+    },
+  ],
+};

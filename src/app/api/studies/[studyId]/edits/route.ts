@@ -1,0 +1,14 @@
+import { z } from "zod";
+import { database } from "@/server/database";
+import { route } from "@/server/http/route";
+import { editStudy } from "@/server/study-door";
+import { EditSet } from "@/study/model/edit";
+
+const Body = z.strictObject({ revision: z.int().min(1), edits: EditSet });
+
+/** Edits, made on a revision: all take effect, or none. Answers with the study as it now stands. */
+export const POST = route<{ studyId: string }>("studies.edit", async (request, { studyId }) => {
+  const { revision, edits } = Body.parse(await request.json());
+  const saved = editStudy(database(), studyId, revision, edits);
+  return Response.json({ study: saved.study, revision: saved.revision });
+});

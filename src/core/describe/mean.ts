@@ -1,0 +1,17 @@
+import { TooFewCasesError } from "../errors";
+
+/**
+ * Arithmetic mean, in the units of `values`. The sum of what the first pass left over corrects its rounding.
+ * @param values finite numbers, length n ≥ 1
+ * @throws TooFewCasesError when n = 0
+ * Source: Chan, Golub & LeVeque (1983), The American Statistician 37(3), 242–247.
+ */
+export function mean(values: Float64Array): number {
+  const n = values.length;
+  if (n === 0) throw new TooFewCasesError({ cases: 0, needed: 1, purpose: "A mean" });
+  let sum = 0;
+  for (const value of values) sum += value / n;
+  let left = 0;
+  for (const value of values) left += value - sum;
+  return sum + left / n;
+}

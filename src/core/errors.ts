@@ -1,0 +1,56 @@
+/**
+ * What the core refuses, as data. `code` is for programs, `details` for the screen (the remedy is worded in
+ * src/study/report/refusals.ts), the message for people reading a terminal. A message never holds an answer.
+ */
+export abstract class CoreError extends Error {
+  abstract readonly code: string;
+  abstract readonly details: Record<string, unknown>;
+}
+
+/** Fewer cases than the computation needs. */
+export class TooFewCasesError extends CoreError {
+  readonly code = "too-few-cases";
+  constructor(readonly details: { cases: number; needed: number; purpose: string }) {
+    super(`${details.purpose} needs at least ${details.needed} cases; there are ${details.cases}.`);
+  }
+}
+
+/** An outcome that does not vary cannot be predicted. */
+export class ConstantOutcomeError extends CoreError {
+  readonly code = "constant-outcome";
+  constructor(readonly details: { outcome: string; cases: number }) {
+    super(`The outcome "${details.outcome}" has the same value in all ${details.cases} cases.`);
+  }
+}
+
+/** A value that is not a finite number reached the core; `row` counts from 1 within the analysis sample. */
+export class NonFiniteValueError extends CoreError {
+  readonly code = "non-finite-value";
+  constructor(readonly details: { column: string; row: number }) {
+    super(`"${details.column}" holds a value that is not a finite number at row ${details.row} of the sample.`);
+  }
+}
+
+/** The same term stands twice in one ladder. */
+export class DuplicateTermError extends CoreError {
+  readonly code = "duplicate-term";
+  constructor(readonly details: { term: string }) {
+    super(`The term "${details.term}" is in the ladder more than once.`);
+  }
+}
+
+/** A term names a variable that was not handed over. */
+export class UnknownVariableError extends CoreError {
+  readonly code = "unknown-variable";
+  constructor(readonly details: { variable: string }) {
+    super(`There is no variable "${details.variable}".`);
+  }
+}
+
+/** A calculation met a size that double precision cannot hold. */
+export class OutOfRangeError extends CoreError {
+  readonly code = "out-of-range";
+  constructor(readonly details: { column: string }) {
+    super(`The numbers of "${details.column}" are too large or too small to be computed with.`);
+  }
+}

@@ -1,0 +1,37 @@
+/** Solves with an upper triangle R, q × q, row-major. All write their answer into a new array of length q. */
+
+/** x with R·x = right. */
+export function solveUpper(r: Float64Array, right: ArrayLike<number>, q: number): Float64Array {
+  const x = new Float64Array(q);
+  for (let i = q - 1; i >= 0; i--) {
+    let sum = right[i]!;
+    for (let j = i + 1; j < q; j++) sum -= r[i * q + j]! * x[j]!;
+    x[i] = sum / r[i * q + i]!;
+  }
+  return x;
+}
+
+/** z with Rᵀ·z = right. */
+export function solveUpperTransposed(r: Float64Array, right: ArrayLike<number>, q: number): Float64Array {
+  const z = new Float64Array(q);
+  for (let i = 0; i < q; i++) {
+    let sum = right[i]!;
+    for (let j = 0; j < i; j++) sum -= r[j * q + i]! * z[j]!;
+    z[i] = sum / r[i * q + i]!;
+  }
+  return z;
+}
+
+/** R⁻¹, upper triangle, row-major. */
+export function invertUpper(r: Float64Array, q: number): Float64Array {
+  const inverse = new Float64Array(q * q);
+  for (let col = 0; col < q; col++) {
+    inverse[col * q + col] = 1 / r[col * q + col]!;
+    for (let i = col - 1; i >= 0; i--) {
+      let sum = 0;
+      for (let k = i + 1; k <= col; k++) sum += r[i * q + k]! * inverse[k * q + col]!;
+      inverse[i * q + col] = -sum / r[i * q + i]!;
+    }
+  }
+  return inverse;
+}

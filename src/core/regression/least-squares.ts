@@ -1,0 +1,258 @@
+import { TooFewCasesError } from "../errors";
+import { type DoubleDouble, scaleByPower, subtract, sumOfSquares, twoSum } from "../linear-algebra/double-double";
+import { apply, applyTransposed, independentColumns, upperTriangle } from "../linear-algebra/householder";
+import { invertUpper, solveUpper, solveUpperTransposed } from "../linear-algebra/triangular";
+import { type PreparedDesign, rawIntercept } from "./prepared-design";
+
+/** A column that takes no part in a fit, and why. */
+export interface DroppedColumn {
+  column: string;
+  reason: "constant" | "combination";
+  /** The earlier columns it is a combination of; empty for a constant. */
+  combinationOf: string[];
+}
+
+/** A least-squares fit with intercept of the leading columns of a design. Positions refer to `columns`. */
+export interface Fit {
+  readonly outcome: string;
+  readonly n: number;
+  /** Names of the columns that carry a coefficient. */
+  readonly columns: readonly string[];
+  readonly dropped: readonly DroppedColumn[];
+  readonly intercept: number;
+  /** b per column, outcome units per unit of the column. */
+  readonly slopes: Float64Array;
+  readonly interceptError: number;
+  /** Classical standard errors of the slopes. All 0 when the fit is perfect. */
+  readonly slopeErrors: Float64Array;
+  /** Part (semipartial) correlation per column, −1…1; its square is the ΔR² the column brings when entered last. */
+  readonly part: Float64Array;
+  /** 1 − R² of the column on the other columns, 0…1. */
+  readonly tolerance: Float64Array;
+  readonly dfResidual: number;
+  readonly ssTotal: number;
+  readonly ssResidual: number;
+  readonly ssRegression: number;
+  /** True when nothing but rounding is left to explain: no test is possible. */
+  readonly perfect: boolean;
+  /** Observed − predicted, outcome units, in the order of the sample. */
+  readonly residuals: Float64Array;
+  /** SSE and SST in scaled units and full precision, so that two fits of one design differ without cancellation. */
+  readonly exact: { readonly residual: DoubleDouble; readonly total: DoubleDouble; readonly scale: number };
+}
+
+const ROUNDS = 2;
+
+/**
+ * Fits the first `width` columns. QR gives a first answer; up to two rounds of refinement of the augmented system
+ * [I X; Xᵀ 0], with its right-hand side formed in double-double, bring b to full double precision.
+ * @throws TooFewCasesError when no residual degree of freedom is left
+ * Source: Björck (1967), BIT 7, 257–278.
+ */
+export function leastSquares(design: PreparedDesign, width: number): Fit {
+  const { n, factorization, outcome } = design;
+  const kept = independentColumns(factorization, width + 1);
+  const q = kept.length;
+  if (n - q < 1) throw new TooFewCasesError({ cases: n, needed: q + 1, purpose: `A model with ${q - 1} columns` });
+  const r = upperTriangle(factorization, kept);
+  const system = new AugmentedSystem(design, kept, r, width + 1);
+  for (let round = 0; round <= ROUNDS; round++) if (system.improve() < 1e-19) break;
+
+  const { residualHi, residualLo, solution } = system;
+  const residual = sumOfSquares(residualHi, residualLo);
+  const total = totalSquares(design);
+  const perfect = residual[0] <= n * (4 * Number.EPSILON) ** 2 * total[0];
+  const unit = 1 / outcome.scale;
+  const ssTotal = total[0] * unit * unit;
+  const ssResidual = perfect ? 0 : residual[0] * unit * unit;
+  const dfResidual = n - q;
+  const s = perfect ? 0 : Math.sqrt(residual[0] / dfResidual); // in scaled outcome units
+
+  const inverse = invertUpper(r, q);
+  const slopes = new Float64Array(q - 1);
+  const slopeErrors = new Float64Array(q - 1);
+  const part = new Float64Array(q - 1);
+  const tolerance = new Float64Array(q - 1);
+  const interceptRow = inverse.slice(0, q);
+  const terms: { j: number; b: DoubleDouble }[] = [];
+  for (let i = 1; i < q; i++) {
+    const j = kept[i]! - 1;
+    const column = design.columns[j]!;
+    const row = inverse.subarray(i * q, i * q + q);
+    const length = norm(row);
+    const factor = column.scale * unit;
+    slopes[i - 1] = solution[i]![0] * factor;
+    slopeErrors[i - 1] = s * length * factor;
+    part[i - 1] = solution[i]![0] / (length * Math.sqrt(total[0]));
+    let squares = 0; // centred length² of the column: its R entries without the intercept's row
+    for (let k = 1; k <= i; k++) squares += r[k * q + i]! ** 2;
+    tolerance[i - 1] = Math.min(1, 1 / (length * length * squares));
+    terms.push({ j, b: solution[i]! });
+    const shift = column.centre * column.scale;
+    for (let k = 0; k < q; k++) interceptRow[k]! -= shift * row[k]!;
+  }
+  const ssRegression = perfect ? ssTotal : subtract(total, residual)[0] * unit * unit;
+  return {
+    outcome: outcome.name, n, columns: kept.slice(1).map((k) => design.columns[k - 1]!.name),
+    dropped: droppedColumns(design, kept, r, width),
+    intercept: rawIntercept(design, solution[0]!, terms), slopes,
+    interceptError: s * norm(interceptRow) * unit, slopeErrors, part, tolerance, dfResidual,
+    ssTotal, ssResidual, ssRegression: Math.max(0, ssRegression), perfect,
+    residuals: residualHi.map((e) => e * unit), exact: { residual, total, scale: outcome.scale },
+  };
+}
+
+function norm(v: Float64Array): number {
+  let squares = 0;
+  for (const x of v) squares += x * x;
+  return Math.sqrt(squares);
+}
+
+function totalSquares(design: PreparedDesign): DoubleDouble {
+  const { outcome, n } = design;
+  const hi = new Float64Array(n);
+  const lo = new Float64Array(n);
+  let sum: DoubleDouble = [0, 0];
+  for (let i = 0; i < n; i++) {
+    const [d, e] = twoSum(outcome.values[i]!, -outcome.centre);
+    hi[i] = d * outcome.scale;
+    lo[i] = e * outcome.scale;
+    const [s, t] = twoSum(sum[0], hi[i]!);
+    sum = [s, sum[1] + t + lo[i]!];
+  }
+  const drift = sum[0] + sum[1]; // the centre is the mean up to rounding; this takes out the rest
+  return subtract(sumOfSquares(hi, lo), [(drift * drift) / n, 0]);
+}
+
+function droppedColumns(design: PreparedDesign, kept: readonly number[], r: Float64Array, width: number): DroppedColumn[] {
+  const { factorization, columns } = design;
+  const dropped: DroppedColumn[] = [];
+  for (let k = 1; k <= width; k++) {
+    if (factorization.pivot[k]! >= 0) continue;
+    const column = columns[k - 1]!;
+    if (column.constant) {
+      dropped.push({ column: column.name, reason: "constant", combinationOf: [] });
+      continue;
+    }
+    const before = kept.filter((c) => c < k);
+    const q = kept.length;
+    const head = before.length;
+    const triangle = new Float64Array(head * head);
+    for (let i = 0; i < head; i++) for (let j = i; j < head; j++) triangle[i * head + j] = r[i * q + j]!;
+    const entries = Float64Array.from(before, (_, i) => factorization.packed[k * factorization.rows + i]!);
+    const weights = solveUpper(triangle, entries, head);
+    const combinationOf = before.slice(1).filter((_, i) => Math.abs(weights[i + 1]!) > 1e-8).map((c) => columns[c - 1]!.name);
+    dropped.push({ column: column.name, reason: "combination", combinationOf });
+  }
+  return dropped;
+}
+
+/** The pair (residuals, coefficients) of one fit, brought nearer to the exact solution by each call of improve(). */
+class AugmentedSystem {
+  readonly residualHi: Float64Array;
+  readonly residualLo: Float64Array;
+  /** Coefficients of the scaled columns, intercept first. */
+  readonly solution: DoubleDouble[];
+
+  constructor(
+    private readonly design: PreparedDesign,
+    private readonly kept: readonly number[],
+    private readonly r: Float64Array,
+    private readonly width: number,
+  ) {
+    this.residualHi = new Float64Array(design.n);
+    this.residualLo = new Float64Array(design.n);
+    this.solution = kept.map(() => [0, 0]);
+  }
+
+  /** One solve with the current errors as right-hand side. Returns the largest correction relative to the solution. */
+  improve(): number {
+    const { n, factorization } = this.design;
+    const q = this.kept.length;
+    const { f, g } = this.rightHandSide();
+    const z = solveUpperTransposed(this.r, g, q);
+    applyTransposed(factorization, this.width, f);
+    const d = Float64Array.from({ length: q }, (_, i) => f[i]! - z[i]!);
+    const step = solveUpper(this.r, d, q);
+    for (let i = 0; i < q; i++) f[i] = z[i]!;
+    apply(factorization, this.width, f);
+    for (let i = 0; i < n; i++) {
+      const [hi, e] = twoSum(this.residualHi[i]!, f[i]!);
+      const lo = e + this.residualLo[i]!;
+      this.residualHi[i] = hi + lo;
+      this.residualLo[i] = lo - (this.residualHi[i]! - hi);
+    }
+    let largest = 0;
+    let size = 0;
+    for (let i = 0; i < q; i++) {
+      const [hi, e] = twoSum(this.solution[i]![0], step[i]!);
+      this.solution[i] = twoSum(hi, e + this.solution[i]![1]);
+      largest = Math.max(largest, Math.abs(step[i]!));
+      size = Math.max(size, Math.abs(hi));
+    }
+    return size === 0 ? 0 : largest / size;
+  }
+
+  /** f = y − r − X·b and g = −Xᵀ·r, both summed in double-double and rounded once. Plain loops: this is the hot part. */
+  private rightHandSide(): { f: Float64Array; g: Float64Array } {
+    const { n, outcome, columns } = this.design;
+    const f = new Float64Array(n);
+    const low = new Float64Array(n);
+    const g = new Float64Array(this.kept.length);
+    const { residualHi, residualLo } = this;
+    for (let i = 0; i < n; i++) {
+      const [d, e] = twoSum(outcome.values[i]!, -outcome.centre);
+      const [s, t] = twoSum(d * outcome.scale, -residualHi[i]!);
+      f[i] = s;
+      low[i] = t + e * outcome.scale - residualLo[i]!;
+    }
+    this.kept.forEach((k, position) => {
+      const [bHi, bLo] = this.solution[position]!;
+      const column = k === 0 ? null : columns[k - 1]!;
+      let sum = 0;
+      let rest = 0;
+      const cb = 134217729 * bHi;
+      const bh = cb - (cb - bHi);
+      const bl = bHi - bh;
+      for (let i = 0; i < n; i++) {
+        let a = 1;
+        let aLow = 0;
+        if (column) {
+          const x = column.values[i]!;
+          const d = x - column.centre;
+          const v = d - x;
+          a = d * column.scale;
+          aLow = (x - (d - v) - (column.centre + v)) * column.scale;
+        }
+        const ca = 134217729 * a;
+        const ah = ca - (ca - a);
+        const al = a - ah;
+        const p = a * bHi;
+        const pe = al * bl - (p - ah * bh - al * bh - ah * bl);
+        const s = f[i]! - p;
+        const sb = s - f[i]!;
+        low[i]! += f[i]! - (s - sb) - (p + sb) - pe - a * bLo - aLow * bHi;
+        f[i] = s;
+        const e = residualHi[i]!;
+        const ce = 134217729 * e;
+        const eh = ce - (ce - e);
+        const el = e - eh;
+        const m = a * e;
+        const me = al * el - (m - ah * eh - al * eh - ah * el);
+        const t = sum + m;
+        const tb = t - sum;
+        rest += sum - (t - tb) + (m - tb) + me + a * residualLo[i]! + aLow * e;
+        sum = t;
+      }
+      g[position] = -(sum + rest);
+    });
+    for (let i = 0; i < n; i++) f[i]! += low[i]!;
+    return { f, g };
+  }
+}
+
+/** SSE of `reduced` − SSE of `full` in squared outcome units, formed before anything is rounded. */
+export function explainedBeyond(reduced: Fit, full: Fit): number {
+  const difference = subtract(reduced.exact.residual, full.exact.residual);
+  return Math.max(0, scaleByPower(difference, 1 / full.exact.scale)[0] / full.exact.scale);
+}

@@ -1,0 +1,92 @@
+import { isConstant } from "../describe/constant";
+import { mean } from "../describe/mean";
+import { ConstantOutcomeError, NonFiniteValueError, OutOfRangeError, TooFewCasesError } from "../errors";
+import { type Factorization, factorize } from "../linear-algebra/householder";
+import { type DoubleDouble, multiply, twoSum } from "../linear-algebra/double-double";
+import type { DesignColumn } from "./design-matrix";
+
+/** A centred column counts as a combination of earlier ones when, at unit length, less than this is left of it. */
+export const RANK_TOLERANCE = 1e-11;
+
+/** One numeric column as the factorization sees it: (x − centre) · scale, scale a power of two, about unit length. */
+export interface ScaledColumn {
+  readonly name: string;
+  readonly values: Float64Array;
+  readonly centre: number;
+  readonly scale: number;
+  readonly constant: boolean;
+}
+
+/** The outcome and all columns of a ladder, factorized once; every step uses the leading columns. */
+export interface PreparedDesign {
+  readonly n: number;
+  readonly outcome: ScaledColumn;
+  /** Without the intercept, which is column 0 of the factorization. */
+  readonly columns: readonly ScaledColumn[];
+  readonly factorization: Factorization;
+}
+
+/**
+ * Centres and scales the columns and factorizes [1, columns…].
+ * @param columns finite values, length n each, in the order of the ladder
+ * @param outcome finite values, length n
+ * @throws TooFewCasesError (n < 2), NonFiniteValueError, ConstantOutcomeError, OutOfRangeError
+ */
+export function prepareDesign(
+  columns: readonly DesignColumn[],
+  outcome: { readonly name: string; readonly values: Float64Array },
+): PreparedDesign {
+  const n = outcome.values.length;
+  if (n < 2) throw new TooFewCasesError({ cases: n, needed: 2, purpose: "A regression" });
+  const y = scaled(outcome.name, outcome.values);
+  if (y.constant) throw new ConstantOutcomeError({ outcome: outcome.name, cases: n });
+  const x = columns.map((c) => scaled(c.name, c.values));
+  const width = x.length + 1;
+  const packed = new Float64Array(n * width);
+  packed.fill(1, 0, n);
+  const limit = new Float64Array(width);
+  x.forEach((column, j) => {
+    let squares = 0;
+    for (let i = 0; i < n; i++) {
+      const v = (column.values[i]! - column.centre) * column.scale;
+      packed[(j + 1) * n + i] = v;
+      squares += v * v;
+    }
+    limit[j + 1] = column.constant ? Infinity : RANK_TOLERANCE * Math.sqrt(squares);
+  });
+  return { n, outcome: y, columns: x, factorization: factorize(packed, n, width, limit) };
+}
+
+function scaled(name: string, values: Float64Array): ScaledColumn {
+  const bad = values.findIndex((v) => !Number.isFinite(v));
+  if (bad >= 0) throw new NonFiniteValueError({ column: name, row: bad + 1 });
+  const centre = mean(values);
+  let widest = 0;
+  for (const v of values) widest = Math.max(widest, Math.abs(v - centre));
+  const constant = isConstant(values);
+  const exponent = constant ? 0 : -Math.round(Math.log2(widest) + Math.log2(values.length) / 2);
+  const scale = 2 ** exponent;
+  if (!Number.isFinite(scale) || scale === 0 || !Number.isFinite(widest)) throw new OutOfRangeError({ column: name });
+  return { name, values, centre, scale, constant };
+}
+
+/** (x − centre) · scale, exactly. */
+export function exactEntry(column: ScaledColumn, i: number): DoubleDouble {
+  const [hi, lo] = twoSum(column.values[i]!, -column.centre);
+  return [hi * column.scale, lo * column.scale];
+}
+
+/** The raw intercept in outcome units: a/scale + centre − Σ slope · centre, without cancellation error. */
+export function rawIntercept(design: PreparedDesign, a: DoubleDouble, slopes: readonly { j: number; b: DoubleDouble }[]): number {
+  const { outcome } = design;
+  let sum = twoSum(a[0] / outcome.scale, outcome.centre);
+  sum = twoSum(sum[0], sum[1] + a[1] / outcome.scale);
+  for (const { j, b } of slopes) {
+    const column = design.columns[j]!;
+    const shift = multiply(b, [column.centre, 0]);
+    const factor = column.scale / outcome.scale;
+    const [s, e] = twoSum(sum[0], -shift[0] * factor);
+    sum = twoSum(s, e + sum[1] - shift[1] * factor);
+  }
+  return sum[0];
+}

@@ -1,0 +1,17 @@
+/**
+ * A term of a ladder: one variable, or a product of two or more (a square names its variable twice).
+ * Only numeric components for now; a term then is one column.
+ */
+export interface Term {
+  readonly components: readonly string[];
+}
+
+/** The stable name of a term's column in results: `hours`, `hours*knowhow`. Order as written. */
+export function termName(term: Term): string {
+  return term.components.join("*");
+}
+
+/** The same for both orders of writing: tells `a*b` and `b*a` to be one term. */
+export function termIdentity(term: Term): string {
+  return JSON.stringify([...term.components].sort());
+}

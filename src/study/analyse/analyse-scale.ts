@@ -1,0 +1,60 @@
+import { type Description, describe } from "@/core/describe/description";
+import { equalBins, type Histogram } from "@/core/describe/histogram";
+import { cronbachAlpha, type Reliability } from "@/core/reliability/cronbach-alpha";
+import type { ResponseSource } from "../model/response-column";
+import type { Scale } from "../model/scale";
+import type { Study } from "../model/study";
+import { presentValues } from "../prepare/numeric-column";
+import type { KeyedItem } from "../prepare/score-scale";
+import { StudyColumns } from "../prepare/study-columns";
+import { type AnswerStrip, answerStrip } from "./answer-strip";
+import { type Refusal, refusalOf } from "./refusal";
+
+/** What the score sheet shows of one scale. */
+export interface ScaleAnalysis {
+  /** Rows of the data. */
+  rows: number;
+  complete: number;
+  prorated: number;
+  unscored: number;
+  description: Description;
+  histogram: Histogram | null;
+  /** Null with a single item, or fewer than two complete cases. */
+  reliability: Reliability | null;
+  /** Per item, as asked (not turned round). */
+  strips: AnswerStrip[];
+}
+
+export type ScaleResult =
+  | { status: "scored"; analysis: ScaleAnalysis }
+  | { status: "refused"; refusal: Refusal; strips: AnswerStrip[] };
+
+/** Scores a scale and looks at its items. The interval of alpha is 95 %. */
+export function analyseScale(
+  study: Pick<Study, "codebook" | "scales">, scale: Scale, responses: ResponseSource, columns = new StudyColumns(study, responses),
+): ScaleResult {
+  let strips: AnswerStrip[] = [];
+  try {
+    strips = scale.items.map((item) => answerStrip(columns.variable(item.variable), columns.codebookRow(item.variable)));
+    const { keyed, scores } = columns.scale(scale);
+    const present = presentValues(scores);
+    const complete = completeCases(keyed);
+    const reliability = keyed.length < 2 || complete[0]!.length < 2 ? null : cronbachAlpha(complete, 0.95);
+    return {
+      status: "scored",
+      analysis: {
+        rows: scores.values.length, complete: scores.complete, prorated: scores.prorated, unscored: scores.unscored,
+        description: describe(present), histogram: present.length === 0 ? null : equalBins(present, 16), reliability, strips,
+      },
+    };
+  } catch (error) {
+    return { status: "refused", refusal: refusalOf(error), strips };
+  }
+}
+
+function completeCases(items: readonly KeyedItem[]): Float64Array[] {
+  const n = items[0]?.values.length ?? 0;
+  const rows: number[] = [];
+  for (let row = 0; row < n; row++) if (items.every((item) => item.missing[row] === 0)) rows.push(row);
+  return items.map((item) => Float64Array.from(rows, (row) => item.values[row]!));
+}

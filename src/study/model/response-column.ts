@@ -1,0 +1,24 @@
+/** What a cell holds. */
+export const CellState = { number: 0, empty: 1, text: 2 } as const;
+
+/**
+ * One column of responses exactly as imported, never changed afterwards. Row i holds values[i] where states[i] is
+ * `number`, nothing where it is `empty`, and texts[values[i]] where it is `text`.
+ */
+export interface ResponseColumn {
+  readonly name: string;
+  readonly values: Float64Array;
+  readonly states: Uint8Array;
+  /** The distinct texts of the column, in order of first appearance. */
+  readonly texts: readonly string[];
+}
+
+/** Reads columns by name; an unknown name gives undefined. */
+export type ResponseSource = (name: string) => ResponseColumn | undefined;
+
+/** The cell as text, as the file had it but for the way numbers are written; null when empty. */
+export function cellText(column: ResponseColumn, row: number): string | null {
+  const state = column.states[row]!;
+  if (state === CellState.empty) return null;
+  return state === CellState.text ? column.texts[column.values[row]!]! : String(column.values[row]!);
+}
