@@ -13,7 +13,7 @@ const Head = z.strictObject({
 const aligned = (at: number) => Math.ceil(at / 8) * 8;
 
 /** Columns → bytes. */
-export function encodeColumns(columns: readonly ResponseColumn[]): Uint8Array {
+export function encodeColumns(columns: readonly ResponseColumn[]): Uint8Array<ArrayBuffer> {
   const head = new TextEncoder().encode(JSON.stringify({
     columns: columns.map((c) => ({ name: c.name, rows: c.values.length, texts: c.texts })),
   }));

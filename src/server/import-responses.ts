@@ -4,6 +4,7 @@ import { mkdir, rm } from "node:fs/promises";
 import path from "node:path";
 import { type Readable, Transform } from "node:stream";
 import { pipeline } from "node:stream/promises";
+import { columnFacts } from "@/files/column-facts";
 import { ImportFaultError } from "@/files/import-fault";
 import { type DelimitedData, readDelimited } from "@/files/read-delimited";
 import type { Study } from "@/study/model/study";
@@ -67,9 +68,6 @@ async function save(upload: Readable, to: string, expected: number | null): Prom
 /** A study named after its file, with guessed kinds and nothing else decided. */
 function firstStudy(fileName: string, data: DelimitedData): Study {
   const name = fileName.replace(/\.(csv|tsv|txt)$/i, "").replace(/[_-]+/g, " ").trim() || "New study";
-  const codebook = guessCodebook(data.columns.map(({ name: column, texts, summary }) => ({
-    name: column, texts, numbers: summary.numbers, words: summary.words, wholeNumbers: summary.wholeNumbers,
-    distinctNumbers: summary.numberCounts?.length ?? null,
-  })));
+  const codebook = guessCodebook(data.columns.map(columnFacts));
   return { format: "beta-step-study", version: 1, name: name.slice(0, 200), codebook, scales: [], ladders: [] };
 }

@@ -10,7 +10,7 @@ const Names = z.array(z.string().min(1)).min(1).max(200);
 export const GET = route<{ datasetId: string }>("datasets.columns", (request, { datasetId }) => {
   const names = Names.parse(new URL(request.url).searchParams.getAll("name"));
   const bytes = encodeColumns(responsesRepository(database()).columns(datasetId, names));
-  return new Response(Buffer.from(bytes.buffer), {
+  return new Response(bytes, {
     headers: { "content-type": "application/octet-stream", "cache-control": "private, max-age=31536000, immutable" },
   });
 });

@@ -1,0 +1,4 @@
+import { loadDemo } from "./load";
+
+const id = await loadDemo();
+process.stdout.write(`${id}\n`);

@@ -1,0 +1,139 @@
+import type { ResponseColumn } from "@/study/model/response-column";
+import type { Job, JobResults } from "../protocol/jobs";
+import type { FromWorker, ToWorker } from "../protocol/messages";
+
+/** The part of a Worker the pool needs. */
+export interface WorkerLike {
+  postMessage(message: ToWorker): void;
+  terminate(): void;
+  onmessage: ((event: { data: FromWorker }) => void) | null;
+  onerror: ((event: unknown) => void) | null;
+}
+
+/** A job that gave no result: it was stopped, or its worker broke down. */
+export class JobError extends Error {
+  constructor(readonly code: "stopped" | "worker-crashed") {
+    super(code);
+  }
+}
+
+/** How long a stopped job may go on before its worker is ended. */
+const GRACE_MS = 200;
+
+interface Waiting {
+  job: Job;
+  dataset: string;
+  columns: readonly ResponseColumn[];
+  resolve: (result: JobResults[keyof JobResults]) => void;
+  reject: (error: JobError) => void;
+}
+
+interface Seat {
+  worker: WorkerLike;
+  /** `dataset name` of each column the worker has. */
+  has: Set<string>;
+  busy: { id: number; waiting: Waiting } | null;
+}
+
+/** A few workers that stay warm; each is sent a column once. The newest job goes first: it is what is on screen. */
+export class WorkerPool {
+  private readonly seats: Seat[] = [];
+  private readonly queue: Waiting[] = [];
+  private lastId = 0;
+
+  constructor(
+    private readonly spawn: () => WorkerLike,
+    private readonly size: number,
+  ) {}
+
+  /** Starts the workers before they are needed. */
+  warm(): void {
+    while (this.seats.length < this.size) this.seats.push(this.seat());
+  }
+
+  /**
+   * @param columns every column the job reads
+   * @param signal stops the job at once for the caller; a worker still busy with it a moment later is ended
+   * @throws JobError
+   */
+  run<K extends Job["kind"]>(
+    job: Extract<Job, { kind: K }>, dataset: string, columns: readonly ResponseColumn[], signal?: AbortSignal,
+  ): Promise<JobResults[K]> {
+    return new Promise<JobResults[K]>((resolve, reject) => {
+      const waiting: Waiting = { job, dataset, columns, resolve: (result) => resolve(result as JobResults[K]), reject };
+      if (signal?.aborted) return reject(new JobError("stopped"));
+      signal?.addEventListener("abort", () => this.stop(waiting), { once: true });
+      this.queue.push(waiting);
+      this.deal();
+    });
+  }
+
+  /** Ends all workers; jobs not done are told so. */
+  close(): void {
+    for (const waiting of this.queue.splice(0)) waiting.reject(new JobError("stopped"));
+    for (const seat of this.seats.splice(0)) {
+      seat.worker.terminate();
+      seat.busy?.waiting.reject(new JobError("stopped"));
+    }
+  }
+
+  private seat(): Seat {
+    const seat: Seat = { worker: this.spawn(), has: new Set(), busy: null };
+    seat.worker.onmessage = ({ data }) => {
+      if (!seat.busy || seat.busy.id !== data.id) return;
+      const { waiting } = seat.busy;
+      seat.busy = null;
+      if (data.type === "done") waiting.resolve(data.result);
+      else waiting.reject(new JobError("worker-crashed"));
+      this.deal();
+    };
+    seat.worker.onerror = () => this.replace(seat, new JobError("worker-crashed"));
+    return seat;
+  }
+
+  private deal(): void {
+    while (this.queue.length > 0) {
+      const free = this.seats.find((s) => !s.busy);
+      const seat = free ?? (this.seats.length < this.size ? this.seat() : null);
+      if (!seat) return;
+      if (!free) this.seats.push(seat);
+      this.start(seat, this.queue.pop()!);
+    }
+  }
+
+  private start(seat: Seat, waiting: Waiting): void {
+    const key = (column: ResponseColumn) => `${waiting.dataset} ${column.name}`;
+    const missing = waiting.columns.filter((column) => !seat.has.has(key(column)));
+    if (missing.length > 0) seat.worker.postMessage({ type: "columns", dataset: waiting.dataset, columns: [...missing] });
+    for (const column of missing) seat.has.add(key(column));
+    const id = ++this.lastId;
+    seat.busy = { id, waiting };
+    seat.worker.postMessage({ type: "run", id, dataset: waiting.dataset, job: waiting.job });
+  }
+
+  private stop(waiting: Waiting): void {
+    const at = this.queue.indexOf(waiting);
+    if (at >= 0) {
+      this.queue.splice(at, 1);
+      waiting.reject(new JobError("stopped"));
+      return;
+    }
+    const seat = this.seats.find((s) => s.busy?.waiting === waiting);
+    if (!seat) return;
+    waiting.reject(new JobError("stopped"));
+    // most jobs end within moments: then the worker and its columns are kept
+    setTimeout(() => {
+      if (seat.busy?.waiting === waiting) this.replace(seat, new JobError("stopped"));
+    }, GRACE_MS);
+  }
+
+  /** A running job can only be ended with its worker; a fresh one takes the seat. */
+  private replace(seat: Seat, error: JobError): void {
+    seat.worker.terminate();
+    const { busy } = seat;
+    const at = this.seats.indexOf(seat);
+    if (at >= 0) this.seats[at] = this.seat();
+    busy?.waiting.reject(error);
+    this.deal();
+  }
+}

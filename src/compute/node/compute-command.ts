@@ -1,0 +1,92 @@
+import { createHash } from "node:crypto";
+import { createReadStream } from "node:fs";
+import { readFile, rename, writeFile } from "node:fs/promises";
+import path from "node:path";
+import { parseArgs } from "node:util";
+import { z } from "zod";
+import type { ColumnChunk } from "@/files/column-builder";
+import { columnFacts } from "@/files/column-facts";
+import { ImportFaultError } from "@/files/import-fault";
+import { joinColumns } from "@/files/join-columns";
+import { type DelimitedData, readDelimited } from "@/files/read-delimited";
+import { resultsDocument } from "@/study/analyse/results-document";
+import { Study } from "@/study/model/study";
+import { guessCodebook } from "@/study/prepare/guess-codebook";
+
+const USAGE = "Usage: npm run --silent compute -- --study study.json --data responses.csv --out results.json";
+
+/** A mistake in the call or in a file, told in one sentence; exit code 2. */
+class CallError extends Error {}
+
+/**
+ * Runs every scale and ladder of a study document on a data file, with the core the page uses, and writes the results
+ * at full precision (docs/results.md). Exit code 0: written; 1: a fault of ours; 2: the call or a file is wrong.
+ */
+async function main(): Promise<void> {
+  const { study: studyFile, data: dataFile, out } = callOptions();
+  const text = await read(studyFile);
+  const hash = createHash("sha256");
+  const chunks: ColumnChunk[] = [];
+  const bytes = createReadStream(dataFile);
+  bytes.on("data", (piece) => hash.update(piece));
+  let data: DelimitedData;
+  try {
+    data = await readDelimited(bytes, (chunk) => chunks.push(chunk));
+  } catch (error) {
+    if (error instanceof ImportFaultError) throw new CallError(`${dataFile}: ${error.message}`);
+    throw fileError(error, dataFile);
+  }
+  const columns = joinColumns(data, chunks);
+  const study = parseStudy(text, studyFile, data);
+  const results = resultsDocument(study, (name) => columns.get(name));
+  const document = { ...results, data: { file: path.basename(dataFile), rows: data.rows, sha256: hash.digest("hex") } };
+  await writeFile(`${out}.part`, `${JSON.stringify(document, null, 1)}\n`);
+  await rename(`${out}.part`, out); // a reader sees the old file or the whole new one
+}
+
+function callOptions() {
+  try {
+    const { values } = parseArgs({ options: { study: { type: "string" }, data: { type: "string" }, out: { type: "string" } } });
+    return z.object({ study: z.string(), data: z.string(), out: z.string() }).parse(values);
+  } catch {
+    throw new CallError(USAGE);
+  }
+}
+
+async function read(file: string): Promise<string> {
+  try {
+    return await readFile(file, "utf8");
+  } catch (error) {
+    throw fileError(error, file);
+  }
+}
+
+function fileError(error: unknown, file: string): unknown {
+  const code = error instanceof Error && "code" in error ? error.code : null;
+  if (code === "ENOENT") return new CallError(`${file}: there is no such file.`);
+  if (code === "EACCES" || code === "EISDIR") return new CallError(`${file}: this cannot be read as a file.`);
+  return error;
+}
+
+/** The document, its codebook completed by guesses for columns it does not mention. */
+function parseStudy(text: string, file: string, data: DelimitedData): Study {
+  let raw: unknown;
+  try {
+    raw = JSON.parse(text);
+  } catch {
+    throw new CallError(`${file}: this is not valid JSON.`);
+  }
+  const Partial = z.looseObject({ codebook: z.array(z.looseObject({ name: z.string() })).default([]) });
+  const partial = Partial.safeParse(raw);
+  if (!partial.success) throw new CallError(`${file}: ${z.prettifyError(partial.error)}`);
+  const known = new Set(partial.data.codebook.map((v) => v.name));
+  const guessed = guessCodebook(data.columns.map(columnFacts));
+  const whole = Study.safeParse({ ...partial.data, codebook: [...partial.data.codebook, ...guessed.filter((v) => !known.has(v.name))] });
+  if (!whole.success) throw new CallError(`${file}: ${z.prettifyError(whole.error)}`);
+  return whole.data;
+}
+
+main().catch((error: unknown) => {
+  process.stderr.write(error instanceof CallError ? `${error.message}\n` : `Beta Step could not finish: ${error instanceof Error ? error.name : "unknown fault"}.\n`);
+  process.exitCode = error instanceof CallError ? 2 : 1;
+});

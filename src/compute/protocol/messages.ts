@@ -1,0 +1,20 @@
+import { z } from "zod";
+import type { ResponseColumn } from "@/study/model/response-column";
+import { Job, type JobResults } from "./jobs";
+
+const Column = z.custom<ResponseColumn>((value) => {
+  const c = value as ResponseColumn;
+  return typeof c?.name === "string" && c.values instanceof Float64Array && c.states instanceof Uint8Array && Array.isArray(c.texts);
+});
+
+/** Page → worker. Columns are sent once; jobs name the dataset they run on. */
+export const ToWorker = z.discriminatedUnion("type", [
+  z.strictObject({ type: z.literal("columns"), dataset: z.string(), columns: z.array(Column) }),
+  z.strictObject({ type: z.literal("run"), id: z.int(), dataset: z.string(), job: Job }),
+]);
+export type ToWorker = z.infer<typeof ToWorker>;
+
+/** Worker → page. A failure crosses as a code, never as a stack. */
+export type FromWorker =
+  | { type: "done"; id: number; result: JobResults[keyof JobResults] }
+  | { type: "failed"; id: number; code: string };

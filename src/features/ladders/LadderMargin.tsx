@@ -1,0 +1,66 @@
+"use client";
+
+import type { LadderResult } from "@/study/analyse/analyse-ladder";
+import type { Ladder } from "@/study/model/ladder";
+import { counted, formatCount, formatNumber } from "@/study/report/format-number";
+import { ladderWatches, type Titles, whatTheLadderSays } from "@/study/report/ladder-words";
+import { Margin, Note } from "@/ui/parts/Margin";
+import page from "@/ui/parts/page.module.css";
+import { addTerm } from "./ladder-edits";
+
+/** What the ladder says, what to watch, who is in, how it is computed. */
+export function LadderMargin(props: { ladder: Ladder; result: LadderResult | null; title: Titles; onChange: (ladder: Ladder) => void }) {
+  const { ladder, result, title } = props;
+  if (result?.status !== "fitted" || result.fit.steps.length !== ladder.steps.length) {
+    return (
+      <Margin>
+        <Note heading="How a ladder works">
+          <p>Each step adds terms to the ones before. All steps are fitted on the same respondents, so that a rise of <i>R</i>² is the new terms&rsquo; doing.</p>
+        </Note>
+      </Margin>
+    );
+  }
+  const { fit, sample } = result;
+  const watches = ladderWatches(fit, sample, title);
+  return (
+    <Margin>
+      <Note heading="What this says">
+        {whatTheLadderSays(ladder, fit, title).map((sentence) => <p key={sentence}>{sentence}</p>)}
+      </Note>
+      {watches.length > 0 && (
+        <Note heading="Watch">
+          <ul>
+            {watches.map((watch) => (
+              <li key={watch.id}>
+                {watch.words}
+                {watch.addTerm && (
+                  <button
+                    type="button" className={`link ${page.fix}`}
+                    onClick={() => props.onChange(addTerm(ladder, watch.addTerm!.step - 1, watch.addTerm!.components))}
+                  >
+                    Add {watch.addTerm.components.map(title).join(" × ")} to step {watch.addTerm.step}
+                  </button>
+                )}
+              </li>
+            ))}
+          </ul>
+        </Note>
+      )}
+      <Note heading="Who is in">
+        <p>
+          {counted(sample.rows, "row")} in the data, {formatCount(sample.keptByFilter)} kept by the sentence, {formatCount(sample.complete)} complete
+          on every term of every step, {formatCount(sample.used)} used.
+        </p>
+      </Note>
+      <Note heading="How it is computed">
+        <p>Least squares with classical standard errors.</p>
+        {fit.codings.length > 0 && (
+          <p>
+            {fit.codings.map((c) => `${title(c.variable)} − ${formatNumber(c.subtracted)}${c.dividedBy === 1 ? "" : `, in units of ${formatNumber(c.dividedBy)}`}`).join("; ")} in
+            its own column and in products. β from products of <i>z</i>-scores, not standardized again; their interval is approximate.
+          </p>
+        )}
+      </Note>
+    </Margin>
+  );
+}

@@ -1,0 +1,21 @@
+"use client";
+
+import { Select } from "antd";
+import { useState } from "react";
+import { type Choice, groupedOptions, matches } from "@/ui/parts/SettingWord";
+import css from "./ladders.module.css";
+
+/** "+ term": turns into a search over what the step can take. Stays open, so that several terms follow one another. */
+export function TermAdder({ step, choices, onAdd }: { step: number; choices: readonly Choice[]; onAdd: (value: string) => void }) {
+  const [open, setOpen] = useState(false);
+  if (!open) return <button type="button" className={css.add} aria-label={`Add a term to step ${step + 1}`} onClick={() => setOpen(true)}>+ term</button>;
+  return (
+    <span onKeyDown={(event) => event.key === "Escape" && setOpen(false)}>
+      <Select
+        aria-label={`Term for step ${step + 1}`} autoFocus defaultOpen value={null} placeholder="type a few letters" style={{ width: 190 }}
+        popupMatchSelectWidth={320} showSearch={{ filterOption: matches }} options={groupedOptions(choices)} virtual={false} listHeight={320}
+        onChange={(value: string | null) => value !== null && onAdd(value)} onBlur={() => setOpen(false)}
+      />
+    </span>
+  );
+}

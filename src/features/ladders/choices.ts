@@ -1,0 +1,62 @@
+import { type Term, termIdentity } from "@/core/regression/terms";
+import type { CaseFilter, Ladder } from "@/study/model/ladder";
+import { type Study, titleOf } from "@/study/model/study";
+import type { Choice } from "@/ui/parts/SettingWord";
+
+type Names = Pick<Study, "codebook" | "scales">;
+
+/** Scales first, then numbers, then items: everything a number can be read from. */
+export function numericChoices(study: Names, leaveOut: ReadonlySet<string> = new Set()): Choice[] {
+  const scales = study.scales.map((s) => ({ value: s.id, label: s.name, group: "Scales" }));
+  const of = (kind: "number" | "item", group: string) =>
+    study.codebook.filter((v) => v.kind === kind).map((v) => ({
+      value: v.name, label: kind === "item" ? `${v.name} ${v.label}` : titleOf(study, v.name), search: v.name, group,
+    }));
+  return [...scales, ...of("number", "Numbers"), ...of("item", "Items")].filter((c) => !leaveOut.has(c.value));
+}
+
+/** A term as a choice's value, and back. */
+export const termValue = (components: readonly string[]) => JSON.stringify(components);
+export const termOf = (value: string) => JSON.parse(value) as string[];
+
+/** What a step can take: variables not in the ladder yet, then products of those that are. */
+export function termChoices(study: Names, ladder: Ladder): Choice[] {
+  const present = new Set(ladder.steps.flatMap((s) => s.terms.map(termIdentity)));
+  const fresh = (term: Term) => !present.has(termIdentity(term));
+  const singles = numericChoices(study, new Set(ladder.outcome === null ? [] : [ladder.outcome]))
+    .filter((c) => fresh({ components: [c.value] })).map((c) => ({ ...c, value: termValue([c.value]) }));
+  const inLadder = [...new Set(ladder.steps.flatMap((s) => s.terms.filter((t) => t.components.length === 1).map((t) => t.components[0]!)))];
+  const pairs = inLadder.flatMap((a, i) => inLadder.slice(i + 1).map((b) => [a, b]));
+  const products = [...pairs, ...inLadder.map((a) => [a, a])].filter((components) => fresh({ components })).map((components) => ({
+    value: termValue(components), group: "Products",
+    label: components[0] === components[1] ? `${titleOf(study, components[0]!)} squared` : components.map((c) => titleOf(study, c)).join(" × "),
+  }));
+  return [...products, ...singles];
+}
+
+const EVERYONE = "everyone";
+
+/** Who is in: everyone, or the respondents with one value of a category. */
+export function filterChoices(study: Names): Choice[] {
+  const levels = study.codebook.filter((v) => v.kind === "category").flatMap((v) =>
+    v.levels.map((level) => ({
+      value: filterValue({ variable: v.name, equals: [level.value] }), label: `${titleOf(study, v.name)}: ${level.label || level.value}`,
+      search: v.name, group: titleOf(study, v.name),
+    })));
+  return [{ value: EVERYONE, label: "all respondents" }, ...levels];
+}
+
+export function filterValue(filter: CaseFilter | null): string {
+  return filter ? JSON.stringify([filter.variable, ...filter.equals]) : EVERYONE;
+}
+
+export function filterOf(value: string): CaseFilter | null {
+  if (value === EVERYONE) return null;
+  const [variable, ...equals] = JSON.parse(value) as [string, ...string[]];
+  return { variable, equals };
+}
+
+/** The filter as it reads after "among". */
+export function filterWords(study: Names, filter: CaseFilter | null): string {
+  return filter ? `respondents with ${titleOf(study, filter.variable)} ${filter.equals.join(" or ")}` : "all respondents";
+}

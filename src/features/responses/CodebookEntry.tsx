@@ -1,0 +1,64 @@
+"use client";
+
+import { Button, Input, InputNumber, Select } from "antd";
+import { useState } from "react";
+import { useStudy } from "@/features/study/study-context";
+import { Variable, type VariableKind } from "@/study/model/variable";
+import { family } from "./family";
+import css from "./responses.module.css";
+
+export const KIND_WORDS: Record<VariableKind, string> = {
+  item: "scale item", number: "number", category: "category", text: "text", code: "respondent code",
+};
+
+/** One row of the codebook, opened for editing in its place. */
+export function CodebookEntry({ variable, onClose }: { variable: Variable; onClose: () => void }) {
+  const { study, store } = useStudy();
+  const [draft, setDraft] = useState(variable);
+  const [low, setLow] = useState<number | null>(variable.range?.low ?? null);
+  const [high, setHigh] = useState<number | null>(variable.range?.high ?? null);
+  const [fault, setFault] = useState<string | null>(null);
+  const others = family(variable, study.codebook).filter((v) => v.name !== variable.name);
+  const id = (field: string) => `entry-${field}`;
+
+  const keep = (names: "this" | "all") => {
+    if ((low === null) !== (high === null)) return setFault("Give both the lowest and the highest answer, or neither.");
+    const parsed = Variable.safeParse({ ...draft, range: low === null ? null : { low, high } });
+    if (!parsed.success) return setFault(parsed.error.issues[0]!.message);
+    const { range, missing, kind } = parsed.data;
+    const family = names === "all" ? others.map((v) => ({ ...v, range, missing, kind })) : [];
+    const done = store.edit(...[parsed.data, ...family].map((to) => ({ subject: "variable" as const, id: to.name, to })));
+    if (done) onClose();
+  };
+
+  return (
+    <form className={css.fields} onSubmit={(event) => { event.preventDefault(); keep("this"); }} onKeyDown={(event) => event.key === "Escape" && onClose()}>
+      <label htmlFor={id("label")}>Wording or label</label>
+      <Input id={id("label")} autoFocus value={draft.label} onChange={(event) => setDraft({ ...draft, label: event.target.value })} />
+      <label htmlFor={id("kind")}>Kind</label>
+      <Select
+        id={id("kind")} aria-label="Kind" value={draft.kind} onChange={(kind) => setDraft({ ...draft, kind })}
+        options={Object.entries(KIND_WORDS).map(([value, label]) => ({ value, label }))}
+      />
+      <label htmlFor={id("low")}>Possible answers</label>
+      <span className={css.pair}>
+        <InputNumber id={id("low")} aria-label="Lowest possible answer" style={{ width: 84 }} value={low} onChange={setLow} /> to{" "}
+        <InputNumber aria-label="Highest possible answer" style={{ width: 84 }} value={high} onChange={setHigh} />
+      </span>
+      <label htmlFor={id("missing")}>Missing codes</label>
+      <Select
+        id={id("missing")} aria-label="Missing codes" mode="tags" open={false} suffixIcon={null} tokenSeparators={[",", " "]} placeholder="such as −9, as in the file"
+        value={draft.missing} onChange={(missing: string[]) => setDraft({ ...draft, missing: missing.map((code) => code.replace("−", "-")) })}
+      />
+      {draft.kind === "category" && <><span className="quiet">Levels</span><span>{draft.levels.map((l) => l.label || l.value).join(", ") || "none found"}</span></>}
+      <div className={css.actions}>
+        <Button type="primary" size="small" htmlType="submit">Keep</Button>
+        {others.length > 0 && (
+          <button type="button" className="link" onClick={() => keep("all")}>Keep, with the same kind, answers and codes for {others.length} more ({others[0]!.name} …)</button>
+        )}
+        <button type="button" className="link" onClick={onClose}>Leave as it was</button>
+      </div>
+      {fault && <p role="alert" className={css.actions}>{fault}</p>}
+    </form>
+  );
+}

@@ -1,0 +1,49 @@
+import { decodeColumns } from "@/files/column-bytes";
+import type { ResponseColumn } from "@/study/model/response-column";
+
+const AT_ONCE = 100;
+
+/** Columns of one dataset, fetched when first asked for; what is asked for in the same moment goes in one request. */
+export class ColumnStore {
+  private readonly known = new Map<string, Promise<ResponseColumn>>();
+  private waiting = new Map<string, { resolve: (c: ResponseColumn) => void; reject: (e: unknown) => void }>();
+
+  constructor(
+    readonly datasetId: string,
+    private readonly send: (url: string) => Promise<Response> = (url) => fetch(url),
+  ) {}
+
+  /** @throws when the server does not answer; a later call asks again */
+  columns(names: readonly string[]): Promise<ResponseColumn[]> {
+    return Promise.all(names.map((name) => this.column(name)));
+  }
+
+  private column(name: string): Promise<ResponseColumn> {
+    const known = this.known.get(name);
+    if (known) return known;
+    const promise = new Promise<ResponseColumn>((resolve, reject) => {
+      if (this.waiting.size === 0) queueMicrotask(() => void this.fetchWaiting());
+      this.waiting.set(name, { resolve, reject });
+    });
+    promise.catch(() => this.known.delete(name));
+    this.known.set(name, promise);
+    return promise;
+  }
+
+  private async fetchWaiting(): Promise<void> {
+    const all = [...this.waiting];
+    this.waiting = new Map();
+    for (let at = 0; at < all.length; at += AT_ONCE) {
+      const batch = all.slice(at, at + AT_ONCE);
+      const query = batch.map(([name]) => `name=${encodeURIComponent(name)}`).join("&");
+      try {
+        const response = await this.send(`/api/datasets/${this.datasetId}/columns?${query}`);
+        if (!response.ok) throw new Error("columns-unavailable");
+        const columns = decodeColumns(await response.arrayBuffer());
+        batch.forEach(([, { resolve }], i) => resolve(columns[i]!));
+      } catch (error) {
+        for (const [, { reject }] of batch) reject(error);
+      }
+    }
+  }
+}

@@ -1,0 +1,68 @@
+/**
+ * Numbers in print (contract section 16): American Psychological Association style, 7th edition. The only place that
+ * rounds. Minus is U+2212; what is not available is an en dash.
+ */
+const MINUS = "\u2212";
+const NOT_AVAILABLE = "–";
+
+function fixed(value: number, decimals: number): string {
+  const size = Math.abs(value);
+  const text = size >= 1e7 || (size !== 0 && size < 0.5 * 10 ** -decimals && decimals > 4) ? value.toExponential(2) : size.toFixed(decimals);
+  const zero = Number(text) === 0;
+  return value < 0 && !zero ? MINUS + text.replace("-", "") : text.replace("-", MINUS);
+}
+
+/** b, SE, t, F, M, SD: two decimals, more for sizes below .01 so that a small unit does not read 0.00. */
+export function formatNumber(value: number | null, decimals = 2): string {
+  if (value === null || !Number.isFinite(value)) return NOT_AVAILABLE;
+  const size = Math.abs(value);
+  if (size !== 0 && size < 10 ** -decimals) {
+    if (size < 1e-6) {
+      const [digits, power] = value.toExponential(1).split("e");
+      return `${digits!.replace("-", MINUS)} × 10${superscript(Number(power))}`;
+    }
+    return fixed(value, 1 - Math.floor(Math.log10(size)));
+  }
+  return fixed(value, decimals);
+}
+
+function superscript(power: number): string {
+  return String(power).replace(/[-\d]/g, (c) => (c === "-" ? "⁻" : "⁰¹²³⁴⁵⁶⁷⁸⁹"[Number(c)]!));
+}
+
+/** r, R², β, α: no zero before the point, since they (usually) stay below 1. */
+export function formatShare(value: number | null, decimals = 2): string {
+  if (value === null || !Number.isFinite(value)) return NOT_AVAILABLE;
+  return fixed(value, decimals).replace(/^(\u2212?)0\./, "$1.");
+}
+
+/** p: three decimals without a zero before the point, `< .001` below. */
+export function formatP(p: number | null): string {
+  if (p === null) return NOT_AVAILABLE;
+  return p < 0.001 ? "< .001" : formatShare(p, 3);
+}
+
+/** `p = .012` or `p < .001`, for a sentence. */
+export function pStatement(p: number | null): string {
+  return p !== null && p < 0.001 ? "p < .001" : `p = ${formatP(p)}`;
+}
+
+/** `[.12, .34]`. */
+export function formatInterval(lower: number | null, upper: number | null, format: (v: number | null) => string): string {
+  return lower === null || upper === null ? NOT_AVAILABLE : `[${format(lower)}, ${format(upper)}]`;
+}
+
+/** A count with thin spaces between thousands. */
+export function formatCount(value: number): string {
+  return String(value).replace(/\B(?=(\d{3})+$)/g, "\u202f");
+}
+
+/** `1 answer`, `2 answers`. */
+export function counted(value: number, one: string, many = `${one}s`): string {
+  return `${formatCount(value)} ${value === 1 ? one : many}`;
+}
+
+/** `a`, `a and b`, `a, b and c`. */
+export function listed(words: readonly string[]): string {
+  return words.length < 2 ? (words[0] ?? "") : `${words.slice(0, -1).join(", ")} and ${words.at(-1)}`;
+}

@@ -1,0 +1,42 @@
+import type { LadderFit } from "@/core/regression/ladder";
+import type { Ladder } from "../model/ladder";
+import type { AnalysisSample } from "../prepare/analysis-sample";
+import { formatInterval, formatNumber, formatP, formatShare } from "./format-number";
+import { columnTitle, type Titles } from "./ladder-words";
+
+/** A table of text cells as a journal prints it; rows of the same width as the head. */
+export interface PrintTable {
+  title: string;
+  head: string[];
+  sections: { heading: string; rows: string[][] }[];
+  note: string;
+}
+
+/** All steps of a ladder, one section a step: coefficients, then R², ΔR² and F change. */
+export function ladderTable(ladder: Ladder, fit: LadderFit, sample: AnalysisSample, title: Titles): PrintTable {
+  const percent = formatShare(ladder.confidence * 100, ladder.confidence === 0.95 ? 0 : 1);
+  const sections = fit.steps.map((step, k) => {
+    const name = ladder.steps[k]!.name;
+    const { model, change } = step;
+    const test = change.F === null ? "" : `, F(${change.df[0]}, ${change.df[1]}) = ${formatNumber(change.F)}, p ${change.p! < 0.001 ? "< .001" : `= ${formatP(change.p)}`}`;
+    return {
+      heading: `Step ${k + 1}${name === "" ? "" : `: ${name}`}. R² = ${formatShare(model.R2, 3)}, ΔR² = ${formatShare(change.change, 3)}${test}`,
+      rows: step.coefficients.map((c) => [
+        columnTitle(c.column, title), formatNumber(c.b.estimate), formatNumber(c.b.se),
+        formatInterval(c.b.lower, c.b.upper, formatNumber), formatShare(c.beta.estimate), formatNumber(c.b.t), formatP(c.b.p),
+        formatShare(c.part ** 2, 3),
+      ]),
+    };
+  });
+  const hasProducts = fit.codings.length > 0;
+  const centred = { mean: "mean-centred", z: "z-scored", raw: "entered as they are" }[ladder.centring];
+  return {
+    title: `Hierarchical regression of ${title(fit.outcome)} (N = ${fit.n})`,
+    head: ["Term", "b", "SE", `${percent} % CI of b`, "β", "t", "p", "sr²"], sections,
+    note: [
+      `${sample.used} of ${sample.rows} respondents, the same in every step.`,
+      hasProducts ? `Variables that are part of a product are ${centred}; β from products of z-scores, which are not standardized again.` : "",
+      "Least squares with classical standard errors.",
+    ].filter((s) => s !== "").join(" "),
+  };
+}

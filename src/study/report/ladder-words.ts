@@ -1,0 +1,96 @@
+import type { Coefficient } from "@/core/regression/coefficients";
+import type { LadderFit, StepFit } from "@/core/regression/ladder";
+import type { Ladder } from "../model/ladder";
+import type { AnalysisSample } from "../prepare/analysis-sample";
+import { counted, formatShare, listed, pStatement } from "./format-number";
+
+/** A name in the words a person knows it by. */
+export type Titles = (name: string) => string;
+
+/** A caution about a ladder. `addTerm` names the lower-order term that would mend it. */
+export interface LadderWatch {
+  id: string;
+  words: string;
+  addTerm?: { step: number; components: string[] };
+}
+
+/** `Confidence × Support` for a column name `a*b`. */
+export function columnTitle(column: string, title: Titles): string {
+  return column.split("*").map(title).join(" × ");
+}
+
+/** What the steps say, in plain words: one sentence a step. Associational throughout. */
+export function whatTheLadderSays(ladder: Ladder, fit: LadderFit, title: Titles): string[] {
+  const sentences = fit.steps.map((step, k) => {
+    const name = ladder.steps[k]!.name || `Step ${k + 1}`;
+    const points = formatShare(step.change.change * 100, 1).replace(/^\./, "0.");
+    if (step.change.df[0] === 0) return `${name} adds no column of its own, so it explains nothing more.`;
+    const share = `${points} % of the variance of ${title(fit.outcome)}`;
+    const test = step.change.p === null ? "" : ` (${pStatement(step.change.p)})`;
+    return k === 0 ? `${name} goes with ${share}${test}.` : `${name} adds ${share}${test}.`;
+  });
+  const last = fit.steps.at(-1)!;
+  const strongest = [...last.coefficients].filter((c) => !c.column.includes("*")).sort((a, b) => Math.abs(b.beta.estimate) - Math.abs(a.beta.estimate))[0];
+  if (strongest && last.coefficients.length > 1) {
+    sentences.push(`With all terms in, ${columnTitle(strongest.column, title)} has the largest β of a single variable, ${formatShare(strongest.beta.estimate)}.`);
+  }
+  return sentences;
+}
+
+/** One coefficient as a sentence. */
+export function coefficientSentence(c: Coefficient, fit: LadderFit, title: Titles): string {
+  const direction = c.beta.estimate < 0 ? "lower" : "higher";
+  const others = "the other terms held constant";
+  if (c.column.includes("*")) {
+    const [focal, moderator] = c.column.split("*");
+    return `${columnTitle(c.column, title)}: the slope of ${title(focal!)} changes by ${formatShare(c.beta.estimate)} SD for each SD of ${title(moderator!)}.`;
+  }
+  return `One SD more of ${title(c.column)} goes with a ${formatShare(Math.abs(c.beta.estimate))} SD ${direction} ${title(fit.outcome)}, ${others}.`;
+}
+
+/** Faults and cautions about a fitted ladder. */
+export function ladderWatches(fit: LadderFit, sample: AnalysisSample, title: Titles): LadderWatch[] {
+  const watches: LadderWatch[] = [];
+  for (const fault of fit.marginality) {
+    const missing = fault.missing.components.map(title).join(" × ");
+    watches.push({
+      id: `marginality ${fault.product} ${missing}`,
+      words: `Step ${fault.step} holds ${columnTitle(fault.product, title)} without ${missing}. The product then also carries what belongs to ${missing}.`,
+      addTerm: { step: fault.step, components: [...fault.missing.components] },
+    });
+  }
+  fit.steps.forEach((step, k) => watches.push(...stepWatches(step, k, fit, title)));
+  const lost = sample.keptByFilter - sample.used;
+  if (lost > 0) {
+    const most = Object.entries(sample.missingByVariable).filter(([, n]) => n > 0).sort((a, b) => b[1] - a[1]).slice(0, 2);
+    const blame = most.map(([name, n]) => `${title(name)} (${n})`);
+    watches.push({
+      id: "lost", words: `${counted(lost, "respondent is", "respondents are")} left out of every step for missing answers, most often in ${listed(blame)}.`,
+    });
+  }
+  return watches;
+}
+
+function stepWatches(step: StepFit, k: number, fit: LadderFit, title: Titles): LadderWatch[] {
+  const watches: LadderWatch[] = [];
+  const earlier = new Set(k === 0 ? [] : fit.steps[k - 1]!.notes.flatMap((n) => (n.code === "dropped" ? [n.column.column] : [])));
+  for (const note of step.notes) {
+    if (note.code === "perfect-fit") {
+      watches.push({ id: `perfect ${k}`, words: `Step ${k + 1} predicts the outcome without any error, so there is nothing to test with. Is the outcome made of its predictors?` });
+    } else if (!earlier.has(note.column.column)) {
+      const name = columnTitle(note.column.column, title);
+      watches.push({
+        id: `dropped ${note.column.column}`,
+        words: note.column.reason === "constant"
+          ? `${name} is the same for everyone in the sample and was left out.`
+          : `${name} follows exactly from ${listed(note.column.combinationOf.map((c) => columnTitle(c, title)))} and was left out.`,
+      });
+    }
+  }
+  for (const c of step.coefficients) {
+    if (k === fit.steps.length - 1 && c.tolerance < 0.1 && !c.column.includes("*")) {
+      watches.push({ id: `tolerance ${c.column}`, words: `${columnTitle(c.column, title)} shares nearly everything with the other terms (tolerance ${formatShare(c.tolerance, 3)}): its own coefficient is uncertain.` });
+    }
+  }
+  return watches;
+}
