@@ -1,4 +1,4 @@
-/** Counts in bins of equal width; the last bin includes its upper edge. */
+/** Counts in bins of equal width; a value on an inner edge belongs to the bin above it. */
 export interface Histogram {
   /** bins + 1 edges, ascending, in the units of the values. */
   edges: number[];
@@ -6,18 +6,23 @@ export interface Histogram {
 }
 
 /**
+ * Bins for scores that fall on a grid: each bin holds the same number of grid points, so that no bin is tall only
+ * because it caught one more of them.
  * @param values finite numbers, length n ≥ 1
- * @param bins how many bins; values that do not vary get one bin of width 1 around them
+ * @param grid distance between neighbouring possible values, > 0
+ * @param most largest number of bins
  */
-export function equalBins(values: Float64Array, bins: number): Histogram {
+export function gridBins(values: Float64Array, grid: number, most: number): Histogram {
   let [low, high] = [values[0]!, values[0]!];
   for (const value of values) {
     if (value < low) low = value;
     if (value > high) high = value;
   }
-  const count = high > low ? bins : 1;
-  const [from, width] = high > low ? [low, (high - low) / bins] : [low - 0.5, 1];
-  const counts = new Array<number>(count).fill(0);
-  for (const value of values) counts[Math.min(count - 1, Math.floor((value - from) / width))]!++;
-  return { edges: Array.from({ length: count + 1 }, (_, i) => from + i * width), counts };
+  const points = Math.floor((high - low) / grid + 1e-9) + 1;
+  const width = grid * Math.ceil(points / most);
+  const from = low - grid / 2;
+  const bins = Math.max(1, Math.ceil((high - from) / width - 1e-9));
+  const counts = new Array<number>(bins).fill(0);
+  for (const value of values) counts[Math.min(bins - 1, Math.floor((value - from) / width))]!++;
+  return { edges: Array.from({ length: bins + 1 }, (_, i) => from + i * width), counts };
 }

@@ -3,7 +3,7 @@ import tQuantile from "@stdlib/stats-base-dists-t-quantile";
 
 /**
  * Two-sided p of a t value: P(|T| ≥ |t|), taken from the lower tail so that a small p keeps its digits.
- * @param t any finite number; ±∞ gives 0
+ * @param t any number whose square is finite (beyond 1e154 the answer is 0)
  * @param df degrees of freedom > 0
  * Accuracy: about 1e-13 relative, checked down to 1e-300.
  */

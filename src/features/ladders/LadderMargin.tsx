@@ -6,6 +6,7 @@ import { counted, formatCount, formatNumber } from "@/study/report/format-number
 import { ladderWatches, type Titles, whatTheLadderSays } from "@/study/report/ladder-words";
 import { Margin, Note } from "@/ui/parts/Margin";
 import page from "@/ui/parts/page.module.css";
+import { StatText } from "@/ui/parts/StatText";
 import { addTerm } from "./ladder-edits";
 
 /** What the ladder says, what to watch, who is in, how it is computed. */
@@ -25,7 +26,7 @@ export function LadderMargin(props: { ladder: Ladder; result: LadderResult | nul
   return (
     <Margin>
       <Note heading="What this says">
-        {whatTheLadderSays(ladder, fit, title).map((sentence) => <p key={sentence}>{sentence}</p>)}
+        {whatTheLadderSays(ladder, fit, title).map((sentence) => <p key={sentence}><StatText>{sentence}</StatText></p>)}
       </Note>
       {watches.length > 0 && (
         <Note heading="Watch">

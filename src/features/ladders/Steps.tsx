@@ -58,7 +58,7 @@ export function Steps(props: { study: Study; ladder: Ladder; fit: LadderFit | nu
               </div>
               {numbers ? (
                 <>
-                  <div className={props.outdated ? css.outdated : undefined}>
+                  <div className={`${css.rise} ${props.outdated ? css.outdated : ""}`}>
                     <RiseBar
                       bar={rise.bars[k]!} width={RISE_WIDTH} height={52} colour={stepColour(k)} last={k === ladder.steps.length - 1}
                       label={`Step ${k + 1} raises R² by ${formatShare(numbers.change.change, 3)} to ${formatShare(numbers.model.R2, 3)}`}

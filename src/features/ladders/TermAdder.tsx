@@ -3,6 +3,7 @@
 import { Select } from "antd";
 import { useState } from "react";
 import { type Choice, groupedOptions, matches } from "@/ui/parts/SettingWord";
+import page from "@/ui/parts/page.module.css";
 import css from "./ladders.module.css";
 
 /** "+ term": turns into a search over what the step can take. Stays open, so that several terms follow one another. */
@@ -10,9 +11,10 @@ export function TermAdder({ step, choices, onAdd }: { step: number; choices: rea
   const [open, setOpen] = useState(false);
   if (!open) return <button type="button" className={css.add} aria-label={`Add a term to step ${step + 1}`} onClick={() => setOpen(true)}>+ term</button>;
   return (
-    <span onKeyDown={(event) => event.key === "Escape" && setOpen(false)}>
+    <span className={page.place} onKeyDownCapture={(event) => event.key === "Escape" && setOpen(false)}>
+      <span className={`${css.add} ${page.held}`} aria-hidden="true">+ term</span>
       <Select
-        aria-label={`Term for step ${step + 1}`} autoFocus defaultOpen value={null} placeholder="type a few letters" style={{ width: 190 }}
+        className={page.over} aria-label={`Term for step ${step + 1}`} autoFocus defaultOpen value={null} placeholder="type a few letters" style={{ width: 190 }}
         popupMatchSelectWidth={320} showSearch={{ filterOption: matches }} options={groupedOptions(choices)} virtual={false} listHeight={320}
         onChange={(value: string | null) => value !== null && onAdd(value)} onBlur={() => setOpen(false)}
       />

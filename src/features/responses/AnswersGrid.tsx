@@ -11,6 +11,7 @@ const BLOCK = 200;
 const ROW_HEIGHT = 26;
 const COLUMN_WIDTH = 92;
 const GUTTER = 48;
+const WORDS = new Set(["category", "text", "code"]);
 const Cells = z.array(z.array(z.string().nullable()));
 
 /** The answers as imported: respondents down, variables across. Only what is in view is fetched and drawn. */
@@ -45,7 +46,7 @@ export function AnswersGrid({ chosen }: { chosen: string | null }) {
     const page = Math.max(1, visible.length - 10);
     const steps: Record<string, [number, number]> = {
       ArrowDown: [1, 0], ArrowUp: [-1, 0], ArrowRight: [0, 1], ArrowLeft: [0, -1], PageDown: [page, 0], PageUp: [-page, 0],
-      Home: [0, -at.column], End: [0, dataset.columns.length], 
+      Home: [0, -at.column], End: [0, dataset.columns.length],
     };
     const step = steps[event.key];
     if (!step) return;
@@ -69,7 +70,7 @@ export function AnswersGrid({ chosen }: { chosen: string | null }) {
           return (
             <div
               key={column.key} role="columnheader" aria-colindex={column.index + 2} title={codebook.get(name)?.label || name}
-              className={`${css.cell} ${css.head} ${name === chosen ? css.chosen : ""}`} style={{ left: GUTTER + column.start, width: column.size }}
+              className={[css.cell, css.head, WORDS.has(codebook.get(name)?.kind ?? "text") ? css.words : "", name === chosen ? css.chosen : ""].join(" ")} style={{ left: GUTTER + column.start, width: column.size }}
             >
               {name}
             </div>

@@ -1,6 +1,6 @@
 "use client";
 
-import { useState } from "react";
+import { Fragment, useState } from "react";
 import { useStudy } from "@/features/study/study-context";
 import type { Variable } from "@/study/model/variable";
 import { formatNumber } from "@/study/report/format-number";
@@ -30,12 +30,17 @@ export function Codebook({ chosen, onChoose }: { chosen: string | null; onChoose
   );
 }
 
+/** A long name may break after its underscores and dots, not inside its words. */
+function breakable(name: string) {
+  return name.split(/(?<=[_.])/).map((part, i) => <Fragment key={i}>{i > 0 && <wbr />}{part}</Fragment>);
+}
+
 function Row(props: { variable: Variable; chosen: boolean; open: boolean; onOpen: () => void; onClose: () => void }) {
   const { variable } = props;
   return (
     <>
       <tr className={props.chosen ? css.chosen : undefined}>
-        <th scope="row"><button type="button" className={css.name} aria-expanded={props.open} onClick={props.onOpen}>{variable.name}</button></th>
+        <th scope="row"><button type="button" className={css.name} aria-expanded={props.open} onClick={props.onOpen}>{breakable(variable.name)}</button></th>
         <td className={css.label}>{variable.label}</td>
         <td>{KIND_WORDS[variable.kind]}</td>
         <td>{variable.range ? `${formatNumber(variable.range.low, 0)} to ${formatNumber(variable.range.high, 0)}` : variable.kind === "category" ? `${variable.levels.length} levels` : ""}</td>

@@ -8,7 +8,7 @@ import { family } from "./family";
 import css from "./responses.module.css";
 
 export const KIND_WORDS: Record<VariableKind, string> = {
-  item: "scale item", number: "number", category: "category", text: "text", code: "respondent code",
+  item: "scale item", number: "number", category: "category", text: "text", code: "code",
 };
 
 /** One row of the codebook, opened for editing in its place. */

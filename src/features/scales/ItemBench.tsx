@@ -19,6 +19,7 @@ export function ItemBench(props: { loose: readonly Variable[]; openScale: string
   return (
     <>
       <h2 className={css.benchHead}>Items in no scale · {loose.length}</h2>
+      {loose.length === 0 && <p className="quiet">Every item is in a scale. Take one out of its scale and it stands here again.</p>}
       <ul className={css.bench}>
         {loose.map((variable) => {
           const strip = strips.get(variable.name);

@@ -9,6 +9,7 @@ import type { Scale } from "@/study/model/scale";
 import { methodSentence, scaleWatches, whatTheScaleSays } from "@/study/report/scale-words";
 import { Margin, Note } from "@/ui/parts/Margin";
 import page from "@/ui/parts/page.module.css";
+import { StatText } from "@/ui/parts/StatText";
 import { turnItem } from "./scale-edits";
 
 /** What the scale's numbers say, what to look at, where the scale is used, and words for a method section. */
@@ -19,7 +20,7 @@ export function ScaleMargin(props: { scale: Scale; analysis: ScaleAnalysis | nul
   const usedBy = study.ladders.filter((l) => l.outcome === scale.id || ladderPredictors(l).includes(scale.id)).map((l) => l.name);
   return (
     <Margin>
-      {analysis && <Note heading="What this says">{whatTheScaleSays(scale, analysis).map((s) => <p key={s}>{s}</p>)}</Note>}
+      {analysis && <Note heading="What this says">{whatTheScaleSays(scale, analysis).map((s) => <p key={s}><StatText>{s}</StatText></p>)}</Note>}
       {watches.length > 0 && (
         <Note heading="Watch">
           <ul>
@@ -40,9 +41,14 @@ export function ScaleMargin(props: { scale: Scale; analysis: ScaleAnalysis | nul
         </Note>
       )}
       <Note heading="Used by">
-        <p>{usedBy.length === 0 ? "No ladder yet." : `${usedBy.join(", ")}. A change here computes ${usedBy.length === 1 ? "it" : "them"} anew.`}</p>
+        {usedBy.length === 0 ? <p>No ladder yet.</p> : (
+          <>
+            <ul>{usedBy.map((name) => <li key={name}>{name}</li>)}</ul>
+            <p className="quiet">A change here computes {usedBy.length === 1 ? "it" : "them"} anew.</p>
+          </>
+        )}
       </Note>
-      {analysis && <Note heading="For a method section"><p>{methodSentence(scale, analysis)}</p></Note>}
+      {analysis && <Note heading="For a method section"><p><StatText>{methodSentence(scale, analysis)}</StatText></p></Note>}
       <Note heading="How it is computed">
         <p>Reversed answers are lowest + highest possible − answer. Who answered too few items has no score. α on respondents complete on all items, with Feldt&rsquo;s 95 % interval.</p>
       </Note>

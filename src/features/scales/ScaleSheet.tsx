@@ -1,5 +1,6 @@
 "use client";
 
+import { scaleLinear } from "d3-scale";
 import { useStudy } from "@/features/study/study-context";
 import { useScaleResult } from "@/features/study/use-computed";
 import type { ScaleAnalysis } from "@/study/analyse/analyse-scale";
@@ -152,14 +153,17 @@ function Items(props: { scale: Scale; analysis: ScaleAnalysis | null; strips: re
   );
 }
 
-/** The item's correlation with the others as a number and a bar; below .30 in rust. */
+const along = scaleLinear().domain([-0.75, 1]).range([0, 74]).clamp(true);
+
+/** The item's correlation with the others as a number and a bar; in rust below .30, where the dotted line stands. */
 function WithTheRest({ r }: { r: number | null }) {
   return (
     <span className={css.rest}>
       <b>{formatShare(r)}</b>
-      <svg width={62} height={10} aria-hidden="true">
-        <line x1={19.5} x2={19.5} y1={0} y2={10} stroke="#CDBFA8" />
-        {r !== null && <rect x={r < 0 ? 19.5 + r * 19 : 19.5} width={Math.max(1, Math.abs(r) * (r < 0 ? 19 : 42))} y={1} height={8} fill={r < 0.3 ? "var(--rust)" : "var(--plum)"} />}
+      <svg width={76} height={14} aria-hidden="true">
+        {r !== null && <rect x={along(Math.min(0, r))} width={Math.max(1, along(Math.abs(r)) - along(0))} y={3} height={8} fill={r < 0.3 ? "var(--rust)" : "var(--plum)"} />}
+        <line x1={along(0)} x2={along(0)} y1={1} y2={13} stroke="#CDBFA8" />
+        <line x1={along(0.3)} x2={along(0.3)} y1={0} y2={14} stroke="var(--ink)" strokeDasharray="1.5 1.5" />
       </svg>
     </span>
   );

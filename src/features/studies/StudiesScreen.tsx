@@ -71,7 +71,7 @@ export function StudiesScreen({ studies }: { studies: { id: string; name: string
                 <tr key={study.id}>
                   <th scope="row"><Link href={`/studies/${study.id}/ladders`}>{study.name}</Link></th>
                   <td className={css.number}>{formatCount(study.rows)}</td>
-                  <td className="quiet">{study.updatedAt}</td>
+                  <td className="quiet">{study.updatedAt.slice(0, 16)}</td>
                 </tr>
               ))}
             </tbody>

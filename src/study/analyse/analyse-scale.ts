@@ -1,5 +1,5 @@
 import { type Description, describe } from "@/core/describe/description";
-import { equalBins, type Histogram } from "@/core/describe/histogram";
+import { gridBins, type Histogram } from "@/core/describe/histogram";
 import { cronbachAlpha, type Reliability } from "@/core/reliability/cronbach-alpha";
 import type { ResponseSource } from "../model/response-column";
 import type { Scale } from "../model/scale";
@@ -44,12 +44,21 @@ export function analyseScale(
       status: "scored",
       analysis: {
         rows: scores.values.length, complete: scores.complete, prorated: scores.prorated, unscored: scores.unscored,
-        description: describe(present), histogram: present.length === 0 ? null : equalBins(present, 16), reliability, strips,
+        description: describe(present), histogram: present.length === 0 ? null : gridBins(present, scoreGrid(scale, keyed), 20), reliability, strips,
       },
     };
   } catch (error) {
     return { status: "refused", refusal: refusalOf(error), strips };
   }
+}
+
+/** Distance between neighbouring scores: of whole answers one, over the number of items for a mean; else a fine grid. */
+function scoreGrid(scale: Scale, items: readonly KeyedItem[]): number {
+  const whole = items.every((item) => item.values.every((value, row) => item.missing[row] !== 0 || Number.isInteger(value)));
+  if (whole) return scale.rule === "mean" ? 1 / items.length : 1;
+  const present = items.flatMap((item) => Array.from(presentValues(item)));
+  const spread = present.reduce((high, v) => Math.max(high, v), -Infinity) - present.reduce((low, v) => Math.min(low, v), Infinity);
+  return spread > 0 ? (spread * (scale.rule === "sum" ? items.length : 1)) / 400 : 1;
 }
 
 function completeCases(items: readonly KeyedItem[]): Float64Array[] {

@@ -5,12 +5,11 @@ export function RiseBar(props: { bar: Layout; width: number; height: number; col
   const { bar, width, height, colour } = props;
   const [top, thick] = [height / 2 - 10, 20];
   return (
-    <svg role="img" aria-label={props.label} width={width + 2} height={height} style={{ display: "block" }}>
-      <line x1={0.5} x2={0.5} y1={0} y2={height} stroke="var(--rule)" />
+    <svg role="img" aria-label={props.label} width={width + 2} height={height} style={{ display: "block", overflow: "visible" }}>
+      <line x1={0.5} x2={0.5} y1={-200} y2={height + 200} stroke="var(--rule)" />
       <rect x={0} y={top} width={bar.before} height={thick} fill="#E9DFD0" />
       <rect x={bar.before} y={top} width={Math.max(bar.added, bar.added > 0 ? 1 : 0)} height={thick} fill={colour} />
-      {!props.last && <line x1={bar.end} x2={bar.end} y1={top + thick} y2={height} stroke={colour} strokeDasharray="2 2" />}
-      {props.last ? null : <circle cx={bar.end} cy={height - 1} r={1.5} fill={colour} />}
+      {!props.last && <line x1={bar.end} x2={bar.end} y1={top + thick} y2={height + 200} stroke={colour} strokeDasharray="2 2" />}
     </svg>
   );
 }

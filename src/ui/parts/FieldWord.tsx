@@ -29,6 +29,7 @@ export function FieldWord<T>(props: {
     setTyped(null);
     requestAnimationFrame(() => button.current?.focus());
   };
+  const looks = props.className ?? [css.word, props.main ? css.main : "", props.unset ? css.unset : ""].join(" ");
   if (typed !== null) {
     const value = props.read(typed);
     const keep = () => {
@@ -36,7 +37,9 @@ export function FieldWord<T>(props: {
       setTyped(null);
     };
     return (
-      <span className={css.editing}>
+      <span className={css.place}>
+        <span className={`${looks} ${css.held}`} aria-hidden="true">{props.text}</span>
+        <span className={css.over}>
         <Input
           aria-label={props.label} autoFocus value={typed} style={{ width: props.width ?? 220 }} status={value === null ? "error" : ""}
           onFocus={(event) => event.target.select()} onChange={(event) => setTyped(event.target.value)} onBlur={keep}
@@ -45,11 +48,11 @@ export function FieldWord<T>(props: {
             if (event.key === "Enter" && value !== null) { keep(); requestAnimationFrame(() => button.current?.focus()); }
           }}
         />
-        {value === null && <span role="alert" className="quiet"> {props.rule}</span>}
+        {value === null && <span role="alert" className={css.rule}>{props.rule}</span>}
+        </span>
       </span>
     );
   }
-  const looks = props.className ?? [css.word, props.main ? css.main : "", props.unset ? css.unset : ""].join(" ");
   return (
     <button ref={button} type="button" className={looks} aria-label={`${props.label}: ${props.text}`} onClick={() => setTyped(props.initial ?? props.text)}>
       {props.text}

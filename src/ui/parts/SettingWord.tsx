@@ -46,10 +46,13 @@ export function SettingWord(props: {
     setEditing(false);
     if (focus) requestAnimationFrame(() => button.current?.focus());
   };
+  const looks = [css.word, props.main ? css.main : "", props.value === null ? css.unset : ""].join(" ");
   if (editing) {
     return (
-      <span className={css.editing} onKeyDown={(event) => event.key === "Escape" && close(true)}>
+      <span className={css.place} onKeyDownCapture={(event) => event.key === "Escape" && close(true)}>
+        <span className={`${looks} ${css.held}`} aria-hidden="true">{props.text}</span>
         <Select
+          className={css.over}
           aria-label={props.label} autoFocus defaultOpen value={props.value} popupMatchSelectWidth={320} style={{ width: 260 }}
           showSearch={{ filterOption: matches }} options={groupedOptions(props.choices)} virtual={false} listHeight={320}
           onChange={(value: string) => { props.onChange(value); close(true); }} onBlur={() => close(false)}
@@ -57,7 +60,6 @@ export function SettingWord(props: {
       </span>
     );
   }
-  const looks = [css.word, props.main ? css.main : "", props.value === null ? css.unset : ""].join(" ");
   return (
     <button ref={button} type="button" className={looks} aria-label={`${props.label}: ${props.text}`} onClick={() => setEditing(true)}>
       {props.text}

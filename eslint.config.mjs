@@ -1,0 +1,35 @@
+import next from "eslint-config-next/core-web-vitals";
+import typescript from "eslint-config-next/typescript";
+import prettier from "eslint-config-prettier";
+
+const config = [
+  { ignores: [".next/**", "node_modules/**", "data/**", "next-env.d.ts", "drizzle/**", "test-results/**", "playwright-report/**", ".cache/**"] },
+  ...next,
+  ...typescript,
+  prettier,
+  {
+    rules: {
+      "@typescript-eslint/no-explicit-any": "error",
+      "@typescript-eslint/no-unused-vars": ["error", { argsIgnorePattern: "^_" }],
+      "@typescript-eslint/consistent-type-imports": ["error", { fixStyle: "inline-type-imports", disallowTypeAnnotations: false }],
+      "no-console": "error",
+      eqeqeq: ["error", "always", { null: "ignore" }],
+      "react-hooks/incompatible-library": "off", // the virtual list's own hook; its parts are not memoized here
+    },
+  },
+  {
+    // foreign JSON of the reference sets is walked as it comes
+    files: ["src/core/**/*.test.ts", "src/core/test-support/**"],
+    rules: { "@typescript-eslint/no-explicit-any": "off" },
+  },
+  {
+    files: ["src/core/**/*.ts"],
+    ignores: ["src/core/**/*.test.ts", "src/core/test-support/**"],
+    rules: {
+      // the core is pure: no clock, chance, environment or page
+      "no-restricted-globals": ["error", "window", "document", "fetch", "process", "navigator", "Date", "setTimeout", "localStorage"],
+      "no-restricted-properties": ["error", { object: "Math", property: "random", message: "Take a RandomStream as an argument." }],
+    },
+  },
+];
+export default config;

@@ -1,0 +1,53 @@
+import { randomStream } from "../random/random-stream";
+import { add, multiply, subtract, sumOfSquares, twoProduct, twoSum } from "./double-double";
+import { apply, applyTransposed, factorize, independentColumns, upperTriangle } from "./householder";
+import { invertUpper, solveUpper, solveUpperTransposed } from "./triangular";
+
+test("sums and products lose nothing: what rounding cuts off stands in the low part", () => {
+  expect(twoSum(1, 2 ** -80)).toEqual([1, 2 ** -80]);
+  const a = 1 + 2 ** -30;
+  expect(twoProduct(a, a)).toEqual([1 + 2 ** -29, 2 ** -60]); // (1 + e)² = 1 + 2e + e²
+  expect(subtract(add([1e16, 0], [1, 0]), [1e16, 0])).toEqual([1, 0]);
+  expect(multiply([3, 2 ** -60], [2, 0])).toEqual([6, 2 ** -59]);
+});
+
+test("a sum of squares in double-double keeps a small part beside a huge one", () => {
+  const [hi, lo] = sumOfSquares(Float64Array.from([1e10, 1]), new Float64Array(2));
+  expect(BigInt(hi) + BigInt(lo)).toBe(100000000000000000001n);
+});
+
+const random = randomStream(3);
+const [rows, columns] = [12, 4];
+const matrix = Float64Array.from({ length: rows * columns }, () => random.normal());
+const limits = new Float64Array(columns).fill(1e-12);
+
+test("QR: Qᵀ turns the matrix into R, Q takes it back, lengths stay", () => {
+  const f = factorize(matrix.slice(), rows, columns, limits);
+  const r = upperTriangle(f, independentColumns(f, columns));
+  for (let j = 0; j < columns; j++) {
+    const column = matrix.slice(j * rows, (j + 1) * rows);
+    const turned = column.slice();
+    applyTransposed(f, columns, turned);
+    for (let i = 0; i < rows; i++) expect(turned[i]).toBeCloseTo(i <= j ? r[i * columns + j]! : 0, 12);
+    apply(f, columns, turned);
+    turned.forEach((v, i) => expect(v).toBeCloseTo(column[i]!, 12));
+  }
+});
+
+test("a column that follows from those before it gets no pivot", () => {
+  const dependent = matrix.slice();
+  for (let i = 0; i < rows; i++) dependent[2 * rows + i] = 2 * matrix[i]! - matrix[rows + i]!;
+  const f = factorize(dependent, rows, columns, new Float64Array(columns).fill(1e-11));
+  expect(independentColumns(f, columns)).toEqual([0, 1, 3]);
+});
+
+test("triangular solves and inverse agree with multiplying back", () => {
+  const f = factorize(matrix.slice(), rows, columns, limits);
+  const r = upperTriangle(f, [0, 1, 2, 3]);
+  const times = (m: Float64Array, x: Float64Array, transposed = false) =>
+    Float64Array.from({ length: columns }, (_, i) => x.reduce((sum, v, j) => sum + (transposed ? m[j * columns + i]! : m[i * columns + j]!) * v, 0));
+  const right = Float64Array.from([1, -2, 3, 0.5]);
+  times(r, solveUpper(r, right, columns)).forEach((v, i) => expect(v).toBeCloseTo(right[i]!, 12));
+  times(r, solveUpperTransposed(r, right, columns), true).forEach((v, i) => expect(v).toBeCloseTo(right[i]!, 12));
+  times(invertUpper(r, columns), right).forEach((v, i) => expect(v).toBeCloseTo(solveUpper(r, right, columns)[i]!, 12));
+});

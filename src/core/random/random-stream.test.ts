@@ -1,0 +1,37 @@
+import { randomStream } from "./random-stream";
+
+test("the same pair of seed and stream gives the same numbers; another pair gives others", () => {
+  const take = (seed: number, stream: number) => Array.from({ length: 5 }, randomStream(seed, stream).bits);
+  expect(take(7, 3)).toEqual(take(7, 3));
+  expect(new Set([...take(7, 3), ...take(7, 4), ...take(8, 3), ...take(3, 7)]).size).toBe(20);
+});
+
+test("uniform numbers fill [0, 1) evenly", () => {
+  const random = randomStream(11);
+  const counts = new Array<number>(10).fill(0);
+  for (let i = 0; i < 100_000; i++) counts[random.below(10)]!++;
+  const chiSquare = counts.reduce((sum, n) => sum + (n - 10_000) ** 2 / 10_000, 0);
+  expect(chiSquare).toBeLessThan(27.9); // χ²(9) beyond which one run in a thousand falls
+});
+
+test("normal deviates have mean 0, variance 1 and a normal kurtosis", () => {
+  const random = randomStream(12);
+  let [m1, m2, m4] = [0, 0, 0];
+  const n = 100_000;
+  for (let i = 0; i < n; i++) {
+    const z = random.normal();
+    m1 += z / n;
+    m2 += z ** 2 / n;
+    m4 += z ** 4 / n;
+  }
+  expect(Math.abs(m1)).toBeLessThan(4 / Math.sqrt(n));
+  expect(Math.abs(m2 - 1)).toBeLessThan(4 * Math.sqrt(2 / n));
+  expect(Math.abs(m4 - 3)).toBeLessThan(4 * Math.sqrt(96 / n));
+});
+
+test("neighbouring streams do not go together", () => {
+  const [a, b] = [randomStream(1, 100), randomStream(1, 101)];
+  let sum = 0;
+  for (let i = 0; i < 20_000; i++) sum += (a.uniform() - 0.5) * (b.uniform() - 0.5) * 12;
+  expect(Math.abs(sum / 20_000)).toBeLessThan(4 / Math.sqrt(20_000));
+});
