@@ -1,0 +1,59 @@
+import fc from "fast-check";
+import { applyEdits, type Edit, EditRefusedError, inverseEdit } from "./edit";
+import { Ladder } from "./ladder";
+import { Scale } from "./scale";
+import { Study } from "./study";
+
+const scale = (id: string, ...items: string[]) => Scale.parse({ id, name: `Scale ${id}`, items: items.map((variable) => ({ variable })) });
+const ladder = (id: string, outcome: string | null, ...terms: string[]) =>
+  Ladder.parse({ id, name: id, outcome, steps: [{ id: "s1", terms: terms.map((t) => ({ components: [t] })) }] });
+const start = Study.parse({
+  format: "beta-step-study", version: 1, name: "Start", codebook: ["a", "b", "c"].map((name) => ({ name })),
+  scales: [scale("s", "a", "b"), scale("t", "c")], ladders: [ladder("l", "c", "s"), ladder("m", null)],
+});
+
+const editOf: fc.Arbitrary<Edit> = fc.oneof(
+  fc.string({ minLength: 1 }).filter((s) => s.trim() !== "").map((to): Edit => ({ subject: "name", to: to.trim() })),
+  fc.constantFrom("a", "b", "c").chain((id) => fc.string().map((label): Edit => ({ subject: "variable", id, to: { ...start.codebook.find((v) => v.name === id)!, label: label.trim() } }))),
+  fc.tuple(fc.constantFrom("s", "t", "u"), fc.boolean(), fc.nat(3)).map(([id, keep, at]): Edit => ({ subject: "scale", id, to: keep ? scale(id, "b") : null, at })),
+  fc.tuple(fc.constantFrom("l", "m", "n"), fc.boolean(), fc.nat(3)).map(([id, keep, at]): Edit => ({ subject: "ladder", id, to: keep ? ladder(id, "a", "b") : null, at })),
+);
+
+test("any edits that go through can be taken back, last first, to exactly what was there", () => {
+  let through = 0;
+  fc.assert(fc.property(fc.array(editOf, { minLength: 1, maxLength: 6 }), (edits) => {
+    try {
+      const { study, changes } = applyEdits(start, edits);
+      through++;
+      expect(applyEdits(study, [...changes].reverse().map(inverseEdit)).study).toEqual(start);
+    } catch (error) {
+      if (!(error instanceof EditRefusedError)) throw error;
+    }
+  }), { numRuns: 300 });
+  expect(through).toBeGreaterThan(50);
+});
+
+test("a change records what was there and what became of it", () => {
+  const { changes } = applyEdits(start, [{ subject: "scale", id: "t", to: null }]);
+  expect(changes).toEqual([{ subject: "scale", id: "t", from: start.scales[1], to: null, at: 1 }]);
+});
+
+test.each<[string, Edit, RegExp]>([
+  ["removing a scale a ladder uses", { subject: "scale", id: "s", to: null }, /ladder "l" uses "s"/],
+  ["removing what is not there", { subject: "ladder", id: "nobody", to: null }, /no ladder "nobody"/],
+  ["a scale of an item that is not in the codebook", { subject: "scale", id: "u", to: scale("u", "zz") }, /"zz"/],
+  ["a scale with the name of a variable", { subject: "scale", id: "a", to: scale("a", "b") }, /used twice/],
+  ["a variable under another name", { subject: "variable", id: "a", to: { ...start.codebook[0]!, name: "A" } }, /keeps the name/],
+  ["a variable that is not there", { subject: "variable", id: "q", to: { ...start.codebook[0]!, name: "q" } }, /no variable "q"/],
+])("%s is refused with the reason", (_, edit, reason) => {
+  expect(() => applyEdits(start, [edit])).toThrow(EditRefusedError);
+  expect(() => applyEdits(start, [edit])).toThrow(reason);
+});
+
+test("several edits take effect all or none", () => {
+  const edits: Edit[] = [{ subject: "name", to: "Other" }, { subject: "scale", id: "s", to: null }];
+  expect(() => applyEdits(start, edits)).toThrow(EditRefusedError);
+  const both = applyEdits(start, [{ subject: "ladder", id: "l", to: null }, { subject: "scale", id: "s", to: null }]);
+  expect([both.study.scales.length, both.study.ladders.length]).toEqual([1, 1]);
+  expect(start.scales).toHaveLength(2);
+});

@@ -1,0 +1,94 @@
+import { analyseLadder } from "../analyse/analyse-ladder";
+import { Ladder } from "../model/ladder";
+import { Study } from "../model/study";
+import { sourceOf } from "../test-support/columns";
+import { counted, formatCount, formatInterval, formatNumber, formatP, formatShare, listed, pStatement } from "./format-number";
+import { ladderTable } from "./ladder-table";
+import { coefficientSentence, ladderWatches, whatTheLadderSays } from "./ladder-words";
+import { refusalWords } from "./refusals";
+
+describe("numbers in print follow the American Psychological Association's style", () => {
+  test.each([[0.0004, "< .001"], [0.001, ".001"], [0.0496, ".050"], [1, "1.000"], [null, "–"]])("p %p reads %p", (p, words) => expect(formatP(p)).toBe(words));
+  test.each([[0.341, ".34"], [-0.34, "−.34"], [1, "1.00"], [-0.001, ".00"], [null, "–"]])("a share of %p reads %p", (value, words) => {
+    expect(formatShare(value).replace(/^−(?=\.00$)/, "")).toBe(words);
+  });
+  test.each([[13.904, "13.90"], [-0.5, "−0.50"], [0, "0.00"], [0.00432, "0.0043"], [-0.0000021, "−0.0000021"], [3.2e-9, "3.2 × 10⁻⁹"], [null, "–"], [NaN, "–"]])(
+    "%p reads %p", (value, words) => expect(formatNumber(value)).toBe(words));
+  test("a rounded zero carries no minus", () => {
+    expect(formatShare(-0.001)).toBe(".00");
+    expect(formatNumber(-0)).toBe("0.00");
+  });
+  test("intervals, counts and lists", () => {
+    expect(formatInterval(-0.1, 0.25, formatShare)).toBe("[−.10, .25]");
+    expect([formatCount(999), formatCount(1234567)]).toEqual(["999", "1\u202f234\u202f567"]);
+    expect([counted(1, "row"), counted(2, "row")]).toEqual(["1 row", "2 rows"]);
+    expect([listed(["a"]), listed(["a", "b", "c"])]).toEqual(["a", "a, b and c"]);
+    expect([pStatement(0.0001), pStatement(0.04)]).toEqual(["p < .001", "p = .040"]);
+  });
+});
+
+const cells = (f: (i: number) => number | string) => Array.from({ length: 30 }, (_, i) => String(f(i)));
+const wave = (i: number) => Math.sin(i * 12.9898) * 10;
+const study = Study.parse({
+  format: "beta-step-study", version: 1, name: "s",
+  codebook: [{ name: "y", label: "Outcome" }, { name: "a", label: "Effort", missing: ["-9"] }, { name: "b", label: "Help" }, { name: "twice" }, { name: "flat" }],
+});
+const source = sourceOf({ y: cells((i) => wave(i) - 2 * wave(i + 50)), a: cells((i) => (i === 3 ? -9 : wave(i))), b: cells((i) => wave(i + 50) + i / 9), twice: cells((i) => 2 * wave(i)), flat: cells(() => 4) });
+const title = (name: string) => study.codebook.find((v) => v.name === name)?.label || name;
+const fitted = (...steps: string[][]) => {
+  const ladder = Ladder.parse({ id: "l", name: "L", outcome: "y", steps: steps.map((terms, k) => ({ id: `s${k}`, name: k === 0 ? "Start" : "", terms: terms.map((t) => ({ components: t.split("*") })) })) });
+  const result = analyseLadder(study, ladder, source);
+  if (result.status !== "fitted") throw new Error(result.refusal.code);
+  return { ladder, ...result };
+};
+
+describe("what a ladder says", () => {
+  test("a sentence a step with its share and test, in associational words", () => {
+    const { ladder, fit } = fitted(["a"], ["b"]);
+    const [first, second, third] = whatTheLadderSays(ladder, fit, title);
+    const points = (x: number) => (x * 100).toFixed(1);
+    expect(first).toMatch(`Start goes with ${points(fit.steps[0]!.change.change)} % of the variance of Outcome (p`);
+    expect(second).toMatch(`Step 2 adds ${points(fit.steps[1]!.change.change)} %`);
+    expect(third).toMatch(/has the largest β of a single variable/);
+    expect([first, second, third].join(" ")).not.toMatch(/cause|effect|prove|influence/i);
+  });
+
+  test("a coefficient's sentence names direction, size and what is held constant", () => {
+    const { fit } = fitted(["a", "b", "a*b"]);
+    const [, b, product] = fit.steps[0]!.coefficients;
+    expect(coefficientSentence(b!, fit, title)).toMatch(/^One SD more of Help goes with a \.\d\d SD lower Outcome, the other terms held constant\.$/);
+    expect(coefficientSentence(product!, fit, title)).toMatch(/^Effort × Help: the slope of Effort changes by/);
+  });
+
+  test("watches: a missing main effect with its fix, a dropped column with its combination, a constant, lost respondents", () => {
+    const { fit, sample } = fitted(["a"], ["a*b"], ["twice", "flat"]);
+    const watches = ladderWatches(fit, sample, title);
+    expect(watches[0]).toMatchObject({ addTerm: { step: 2, components: ["b"] } });
+    const words = watches.map((w) => w.words).join("\n");
+    expect(words).toMatch("Step 2 holds Effort × Help without Help.");
+    expect(words).toMatch("twice follows exactly from Effort and was left out.");
+    expect(words).toMatch("flat is the same for everyone in the sample and was left out.");
+    expect(words).toMatch("1 respondent is left out of every step for missing answers, most often in Effort (1).");
+  });
+
+  test("the printed table: a section a step, a row a term, the sample in the note", () => {
+    const { ladder, fit, sample } = fitted(["a"], ["b", "a*b"]);
+    const table = ladderTable(ladder, fit, sample, title);
+    expect(table.sections.map((s) => s.rows.length)).toEqual([1, 3]);
+    expect(table.sections[0]!.heading).toMatch(/^Step 1: Start\. R² = \.\d{3}, ΔR² = \.\d{3}, F\(1, 27\) = /);
+    for (const section of table.sections) for (const row of section.rows) expect(row).toHaveLength(table.head.length);
+    expect(table.note).toMatch("29 of 30 respondents, the same in every step. Variables that are part of a product are mean-centred");
+  });
+});
+
+test("every refusal has words of its own with a remedy", () => {
+  const known = {
+    "no-outcome": {}, "no-terms": {}, "outcome-among-predictors": { outcome: "y" }, "too-few-cases": { cases: 1, needed: 3, purpose: "A model" },
+    "constant-outcome": { outcome: "y" }, "duplicate-term": { term: "a*b" }, "undeclared-range": { items: ["a"] }, "missing-column": { column: "a" },
+    "non-finite-value": { column: "a", row: 2 }, "out-of-range": { column: "a" }, "worker-crashed": {},
+  };
+  const words = Object.entries(known).map(([code, details]) => refusalWords({ code, details }, title));
+  expect(new Set(words.map((w) => w.what)).size).toBe(words.length);
+  for (const { what, remedy } of words) expect(`${what} ${remedy}`).not.toMatch(/undefined|NaN|\[object/);
+  expect(refusalWords({ code: "never-seen", details: {} }, title).remedy).not.toBe("");
+});
