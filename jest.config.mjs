@@ -7,12 +7,12 @@ const transform = {
 const shared = {
   transform,
   transformIgnorePatterns: ["/node_modules/(?!(d3|d3-[a-z0-9-]+|internmap|delaunator|robust-predicates|csv-parse)/)"],
-  moduleNameMapper: { "^@/(.*)$": "<rootDir>/src/$1", "\\.css$": "<rootDir>/src/ui/test-support/empty-style.ts" },
+  moduleNameMapper: { "^@/(.*)$": "<rootDir>/src/$1", "^(d3-interpolate|d3-color)$": "<rootDir>/node_modules/$1/dist/$1.js", "\\.css$": "<rootDir>/src/ui/test-support/empty-style.ts" },
   testPathIgnorePatterns: ["/node_modules/", "/.next/", "/e2e/"],
   modulePathIgnorePatterns: ["<rootDir>/.next/"],
 };
 /** Node for *.test.ts, a DOM for *.test.tsx. */
-export default {
+const config = {
   projects: [
     { ...shared, displayName: "node", testEnvironment: "node", testMatch: ["<rootDir>/{src,demo,scripts}/**/*.test.ts"] },
     {
@@ -21,3 +21,5 @@ export default {
     },
   ],
 };
+
+export default config;

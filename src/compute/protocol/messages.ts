@@ -2,9 +2,12 @@ import { z } from "zod";
 import type { ResponseColumn } from "@/study/model/response-column";
 import { Job, type JobResults } from "./jobs";
 
+/** The kind of a typed array by its tag: one made in another realm is none by `instanceof`. */
+const kindOf = (value: unknown) => Object.prototype.toString.call(value).slice(8, -1);
+
 const Column = z.custom<ResponseColumn>((value) => {
   const c = value as ResponseColumn;
-  return typeof c?.name === "string" && c.values instanceof Float64Array && c.states instanceof Uint8Array && Array.isArray(c.texts);
+  return typeof c?.name === "string" && kindOf(c.values) === "Float64Array" && kindOf(c.states) === "Uint8Array" && Array.isArray(c.texts);
 });
 
 /** Page → worker. Columns are sent once; jobs name the dataset they run on. */

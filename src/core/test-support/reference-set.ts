@@ -6,7 +6,6 @@ import { parse } from "csv-parse/sync";
 export interface ReferenceBlock {
   tolerance: { kind: string; value: number };
   spec?: { steps?: string[][]; filter?: { column: string; equals: string[] } };
-  // eslint-disable-next-line @typescript-eslint/no-explicit-any -- foreign JSON, walked by the tests
   values: any;
 }
 

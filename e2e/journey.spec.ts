@@ -1,0 +1,159 @@
+import { readFileSync, writeFileSync } from "node:fs";
+import path from "node:path";
+import { expect, type Page, test } from "@playwright/test";
+import { BetaStep, printed } from "./beta-step";
+
+const app = new BetaStep();
+test.beforeAll(() => app.start());
+test.afterAll(() => app.stop());
+
+/** The demo's answers in another writing: semicolons, decimal commas, a byte order mark, bare of any codebook. */
+function answersFile(): string {
+  const file = path.join(app.data, "evening answers.csv");
+  const text = readFileSync("demo/canal-street.csv", "utf8").replaceAll(",", ";").replaceAll(".", ",");
+  writeFileSync(file, `\uFEFF${text.replaceAll("\n", "\r\n")}`);
+  return file;
+}
+
+async function dropFile(page: Page, file: string) {
+  const content = readFileSync(file).toString("base64");
+  const transfer = await page.evaluateHandle(([name, base64]) => {
+    const bytes = Uint8Array.from(atob(base64!), (c) => c.charCodeAt(0));
+    const data = new DataTransfer();
+    data.items.add(new File([bytes], name!, { type: "text/csv" }));
+    return data;
+  }, [path.basename(file), content]);
+  await page.getByTestId("drop").dispatchEvent("drop", { dataTransfer: transfer });
+}
+
+const tread = (page: Page, name: string) => page.getByRole("navigation", { name: "Places of the study" }).getByRole("link", { name: new RegExp(`^${name}`) });
+async function saved(page: Page) {
+  await expect(page.getByRole("status").filter({ hasText: "All changes saved" })).toBeVisible();
+}
+
+test("from a dropped file to R² change, kept over a restart and equal to the compute command", async ({ page }) => {
+  const complaints: string[] = [];
+  page.on("console", (message) => message.type() === "error" && complaints.push(message.text()));
+  page.on("request", (request) => { if (!request.url().startsWith(app.address) && !/^(data|blob):/.test(request.url())) complaints.push(`outbound: ${request.url()}`); });
+  const file = answersFile();
+
+  await test.step("the file becomes a study with guessed kinds", async () => {
+    await page.goto(app.address);
+    await dropFile(page, file);
+    await expect(page.getByRole("heading", { level: 1 })).toHaveText("440 respondents, 36 variables, from evening answers.csv.");
+    const row = (name: string) => page.getByRole("row").filter({ has: page.getByRole("button", { name, exact: true }) });
+    await expect(row("SC1")).toContainText("scale item");
+    await expect(row("format")).toContainText("category");
+    await expect(row("learner")).toContainText("code");
+    await expect(page.getByRole("grid", { name: "Answers" }).getByRole("gridcell").first()).toHaveText("L001");
+  });
+
+  await test.step("the codebook learns the missing code of a whole family at once", async () => {
+    for (const [name, low, high] of [["WS1", 1, 7], ["TS1", 1, 5], ["SC1", 1, 5]] as const) {
+      await page.getByRole("button", { name, exact: true }).click();
+      await page.getByRole("spinbutton", { name: "Lowest possible answer" }).fill(String(low));
+      await page.getByRole("spinbutton", { name: "Highest possible answer" }).fill(String(high));
+      await page.getByRole("combobox", { name: "Missing codes" }).fill("-9");
+      await page.keyboard.press("Enter");
+      await page.getByRole("button", { name: /Keep, with the same kind/ }).click();
+    }
+    await expect(page.getByRole("row").filter({ hasText: "WS6" })).toContainText("1 to 7");
+    await expect(page.getByRole("row").filter({ hasText: "WS6" })).toContainText("−9");
+  });
+
+  await test.step("items are gathered into scales and a wrongly keyed one is turned round", async () => {
+    await tread(page, "Scales").click();
+    await page.getByRole("button", { name: "Gather WS1–WS6 into a scale?" }).click();
+    await expect(page.getByTestId("alpha")).toBeVisible();
+    const before = Number(await page.getByTestId("alpha").textContent());
+    await page.getByRole("button", { name: "Turn WS3 round" }).click();
+    await expect(page.getByTestId("scale-numbers")).toHaveAttribute("data-outdated", "false");
+    await expect.poll(async () => Number(await page.getByTestId("alpha").textContent())).toBeGreaterThan(before + 0.2);
+    await page.getByRole("button", { name: "Name of the scale: WS" }).click();
+    await page.getByRole("textbox", { name: "Name of the scale" }).fill("Willingness");
+    await page.keyboard.press("Enter");
+    await page.getByRole("button", { name: "Gather SC1–SC6 into a scale?" }).click();
+    for (const item of ["SC3", "SC4"]) await page.getByRole("button", { name: `${item} turned round` }).click();
+    await page.getByRole("button", { name: "Gather TS1–TS5 into a scale?" }).click();
+    await expect(page.getByTestId("item TS1")).toBeVisible();
+  });
+
+  await test.step("a ladder of two steps and a product is written as a sentence, with the keyboard", async () => {
+    await tread(page, "Ladders").click();
+    await page.getByRole("button", { name: "+ New ladder" }).click();
+    await page.getByRole("button", { name: "Outcome: choose an outcome" }).click();
+    await page.keyboard.type("willing");
+    await page.keyboard.press("Enter");
+    await page.getByRole("button", { name: "Add a term to step 1" }).click();
+    await page.keyboard.type("age");
+    await page.keyboard.press("Enter");
+    await page.keyboard.press("Escape");
+    await page.getByRole("button", { name: "Add a term to step 2" }).click();
+    for (const term of ["SC", "TS"]) {
+      await page.keyboard.type(term);
+      await page.keyboard.press("Enter");
+    }
+    await page.keyboard.press("Escape");
+    await page.getByRole("button", { name: "+ Step" }).click();
+    await page.getByRole("button", { name: "Add a term to step 3" }).click();
+    await page.keyboard.type("SC × TS");
+    await page.keyboard.press("Enter");
+    await page.keyboard.press("Escape");
+    await expect(page.getByTestId("step-3").getByTestId("delta-r2")).toBeVisible();
+    await saved(page);
+  });
+
+  const id = page.url().split("/").at(-2)!;
+  const results = await app.compute(id, file);
+  const ladder = results.ladders.first_ladder;
+  const readPage = async () => {
+    await expect(page.getByTestId("coefficients")).toHaveAttribute("data-outdated", "false");
+    const steps = await Promise.all([1, 2, 3].map(async (k) => [
+      await page.getByTestId(`step-${k}`).getByTestId("r2").textContent(), await page.getByTestId(`step-${k}`).getByTestId("delta-r2").textContent(),
+    ]));
+    const betas = await Promise.all(["sc", "ts", "sc*ts"].map((column) => page.getByTestId(`${column}@3`).textContent()));
+    return { steps, betas };
+  };
+  const expected = {
+    steps: [1, 2, 3].map((k) => [printed(ladder.steps[k].model.R2, 3), printed(ladder.steps[k].change.dR2, 3)]),
+    betas: ["sc", "ts", "sc*ts"].map((column) => printed(ladder.standardized["3"][column].beta, 2)),
+  };
+
+  await test.step("the page shows what the compute command computes", async () => {
+    expect(ladder.sample.used).toBeGreaterThan(400);
+    expect(await readPage()).toEqual(expected);
+    await page.getByText("Step 3 in full").click();
+    const row = page.getByTestId("full sc*ts");
+    await expect(row.getByRole("cell").first()).toHaveText(printed(ladder.steps["3"].coef["sc*ts"].b, 2).replace(/^(−?)\./, "$10."));
+    await expect(page.getByRole("heading", { level: 1 })).toContainText(`(${ladder.sample.used} of 440)`);
+  });
+
+  await test.step("the table is saved as CSV at full precision and as HTML", async () => {
+    const download = async (name: string) => {
+      const [file] = await Promise.all([page.waitForEvent("download"), page.getByRole("button", { name, exact: true }).click()]);
+      return readFileSync(await file.path(), "utf8");
+    };
+    const csv = await download("CSV");
+    expect(csv).toContain(String(ladder.steps["3"].coef["sc*ts"].b));
+    expect(await download("HTML")).toContain(`ΔR² = ${expected.steps[2]![1]}`.replace("R²", "<i>R²</i>"));
+  });
+
+  await test.step("after a restart of the server all is still there", async () => {
+    await app.stop();
+    await app.start();
+    await page.goto(`${app.address}/studies/${id}/ladders`);
+    await expect(page.getByRole("button", { name: "Outcome: Willingness" })).toBeVisible();
+    expect(await readPage()).toEqual(expected);
+  });
+
+  await test.step("dropping a main effect is watched, and its fix brings the numbers back", async () => {
+    await page.getByRole("button", { name: "Remove TS from step 2" }).click();
+    await expect(page.getByText("Step 3 holds SC × TS without TS.")).toBeVisible();
+    await page.getByRole("button", { name: "Add TS to step 3" }).click();
+    await expect(page.getByText("Step 3 holds SC × TS without TS.")).toBeHidden();
+    await page.getByRole("button", { name: "Take the last change back" }).click();
+    await page.getByRole("button", { name: "Take the last change back" }).click();
+    await expect.poll(readPage).toEqual(expected);
+  });
+  expect(complaints).toEqual([]);
+});

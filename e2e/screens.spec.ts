@@ -1,0 +1,102 @@
+import AxeBuilder from "@axe-core/playwright";
+import { expect, type Page, test } from "@playwright/test";
+import { BetaStep } from "./beta-step";
+
+const app = new BetaStep();
+let id: string;
+test.beforeAll(async () => {
+  id = app.loadDemo();
+  await app.start();
+});
+test.afterAll(() => app.stop());
+
+async function faults(page: Page): Promise<string[]> {
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  return violations.flatMap((v) => v.nodes.map((node) => `${v.id}: ${node.target.join(" ")}`));
+}
+const place = (name: string) => `${app.address}/studies/${id}/${name}`;
+
+const screens: [string, string, (page: Page) => Promise<void>][] = [
+  ["the list of studies", "", async (page) => expect(page.getByRole("link", { name: "Canal Street evening classes" })).toBeVisible()],
+  ["Theory", "theory", async (page) => expect(page.getByText("not built yet. It will hold")).toBeVisible()],
+  ["Responses", "responses", async (page) => expect(page.getByText("L001")).toBeVisible()],
+  ["Responses with an entry open", "responses", async (page) => {
+    await page.getByRole("button", { name: "PB2", exact: true }).click();
+    await expect(page.getByText("55 stands once outside the declared answers.")).toBeVisible();
+  }],
+  ["Scales", "scales", async (page) => expect(page.getByTestId("alpha")).toBeVisible()],
+  ["First look", "first-look", async (page) => expect(page.getByText("not built yet. It will hold")).toBeVisible()],
+  ["Ladders", "ladders", async (page) => expect(page.getByTestId("over-steps")).toBeVisible()],
+  ["Ladders, a step in full", "ladders", async (page) => {
+    await page.getByText("Step 3 in full").click();
+    await expect(page.getByTestId("in-full")).toBeVisible();
+  }],
+  ["Ladders, a word of the sentence open", "ladders", async (page) => {
+    await page.getByRole("button", { name: /^Respondents:/ }).click();
+    await expect(page.getByText("Class format: online")).toBeVisible();
+  }],
+  ["Write-up", "write-up", async (page) => expect(page.getByText("not built yet. It will hold")).toBeVisible()],
+];
+for (const [name, path, ready] of screens) {
+  test(`${name}: axe finds nothing, and nothing is wider than the window`, async ({ page }) => {
+    await page.goto(path === "" ? app.address : place(path));
+    await ready(page);
+    expect(await faults(page)).toEqual([]);
+    expect(await page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth)).toBe(true);
+  });
+}
+
+test("mathematical signs come from shipped fonts", async ({ page }) => {
+  await page.goto(place("ladders"));
+  await page.getByTestId("over-steps").waitFor();
+  const loaded = await page.evaluate(async () => {
+    await Promise.all([document.fonts.load('16px "Noto Sans Math"', "≤≥≠≈√∞∑"), document.fonts.load('16px "Source Serif 4 Variable"', "β"), document.fonts.load('italic 16px "Source Sans 3 Variable"', "R")]);
+    return [...document.fonts].filter((font) => font.status === "loaded").map((font) => font.family.replaceAll('"', ""));
+  });
+  expect(loaded).toEqual(expect.arrayContaining(["Noto Sans Math", "Source Serif 4 Variable", "Source Sans 3 Variable"]));
+});
+
+test("every part of a ladder is reached and changed with the keyboard alone", async ({ page }) => {
+  await page.goto(place("ladders"));
+  await page.getByTestId("over-steps").waitFor();
+  const focusOn = async (name: string | RegExp) => {
+    for (let presses = 0; presses < 60; presses++) {
+      await page.keyboard.press("Tab");
+      const label = await page.evaluate(() => document.activeElement?.getAttribute("aria-label") ?? document.activeElement?.textContent ?? "");
+      if (typeof name === "string" ? label === name : name.test(label)) return;
+    }
+    throw new Error(`Tab never reached ${String(name)}`);
+  };
+  await focusOn(/^Interval: 95/);
+  await page.keyboard.press("Enter");
+  await page.keyboard.type("99");
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("button", { name: "Interval: 99 %" })).toBeFocused();
+  await focusOn("Remove Age from step 1");
+  await page.keyboard.press("Enter");
+  await expect(page.getByTestId("age@1")).toBeHidden();
+  await focusOn("Take the last change back");
+  await page.keyboard.press("Enter");
+  await expect(page.getByTestId("age@1")).toBeVisible();
+});
+
+test("the answers can be walked through with the arrow keys to the last respondent", async ({ page }) => {
+  await page.goto(place("responses"));
+  const grid = page.getByRole("grid", { name: "Answers" });
+  await expect(page.getByText("L001")).toBeVisible();
+  await grid.focus();
+  await page.keyboard.press("End");
+  for (let i = 0; i < 45; i++) await page.keyboard.press("PageDown");
+  await expect(grid).toHaveAttribute("aria-activedescendant", "cell-439-35");
+  await expect(page.locator("#cell-439-35")).toHaveText(/\d/);
+});
+
+test("the planted 55 is found, counted as missing, and the scale follows", async ({ page }) => {
+  await page.goto(place("scales"));
+  await page.getByRole("button", { name: /^Peer belonging/ }).click();
+  await expect(page.getByText(/PB2 holds 55 once, outside the declared answers/)).toBeVisible();
+  const before = Number(await page.getByTestId("alpha").textContent());
+  await page.getByRole("button", { name: "Count 55 as missing in PB2" }).click();
+  await expect.poll(async () => Number(await page.getByTestId("alpha").textContent())).toBeGreaterThan(before + 0.1);
+  await expect(page.getByText(/PB2 holds 55/)).toBeHidden();
+});

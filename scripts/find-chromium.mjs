@@ -1,0 +1,27 @@
+import { spawnSync } from "node:child_process";
+import { existsSync } from "node:fs";
+
+const PLACES = [process.env.CHROMIUM, "/usr/bin/chromium", "/usr/bin/chromium-browser", "/usr/bin/google-chrome"];
+
+/** Path of a Chromium on this machine, or null. CHROMIUM names another one. */
+export function findChromium() {
+  return PLACES.find((place) => place && existsSync(place)) ?? null;
+}
+
+/** Finds Chromium, installs Debian's when that is possible, and else says how. */
+export function requireChromium() {
+  const found = findChromium();
+  if (found) return found;
+  if (process.getuid?.() === 0 && existsSync("/usr/bin/apt-get")) {
+    process.stdout.write("Installing Chromium …\n");
+    const quiet = { stdio: ["ignore", "ignore", "inherit"], env: { ...process.env, DEBIAN_FRONTEND: "noninteractive" } };
+    spawnSync("apt-get", ["update", "-q"], quiet);
+    spawnSync("apt-get", ["install", "-y", "-q", "--no-install-recommends", "chromium"], quiet);
+  }
+  const installed = findChromium();
+  if (installed) return installed;
+  process.stderr.write(
+    "The end-to-end tests need Chromium, and none was found.\nInstall it (Debian: sudo apt-get install chromium) or set CHROMIUM to its path, then run npm test again.\n",
+  );
+  process.exit(1);
+}

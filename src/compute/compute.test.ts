@@ -1,0 +1,146 @@
+import { spawnSync } from "node:child_process";
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import path from "node:path";
+import { MessageChannel } from "node:worker_threads";
+import { referenceSet, relativeError } from "@/core/test-support/reference-set";
+import { sourceOf } from "@/study/test-support/columns";
+import { JobError, type WorkerLike, WorkerPool } from "./browser/worker-pool";
+import type { Job } from "./protocol/jobs";
+import type { FromWorker, ToWorker } from "./protocol/messages";
+import { workerDesk } from "./worker-desk";
+
+/** A worker's desk at the other end of a real message port: messages are cloned as between page and worker. */
+class PortWorker implements WorkerLike {
+  static made = 0;
+  static columnsSent = 0;
+  onmessage: ((event: { data: FromWorker }) => void) | null = null;
+  onerror: ((event: unknown) => void) | null = null;
+  private readonly channel = new MessageChannel();
+  constructor(private readonly asleep = false) {
+    PortWorker.made++;
+    const desk = workerDesk((message) => this.channel.port2.postMessage(message));
+    this.channel.port2.on("message", (data: ToWorker) => !this.asleep && desk(data));
+    this.channel.port1.on("message", (data: FromWorker) => this.onmessage?.({ data }));
+  }
+  postMessage(message: ToWorker) {
+    if (message.type === "columns") PortWorker.columnsSent += message.columns.length;
+    this.channel.port1.postMessage(message);
+  }
+  terminate() {
+    this.channel.port1.close();
+  }
+}
+
+const source = sourceOf({ x: ["1", "2", "2", "5"], y: ["3", "", "4", "4"] });
+const columns = (...names: string[]) => names.map((name) => source(name)!);
+const strips = (...variables: string[]) => ({ kind: "strips" as const, context: { codebook: [], scales: [] }, variables });
+let pool: WorkerPool;
+afterEach(() => pool.close());
+beforeEach(() => { PortWorker.made = PortWorker.columnsSent = 0; });
+
+test("a job goes to a worker and its answer comes back; a column is sent to a worker once", async () => {
+  pool = new WorkerPool(() => new PortWorker(), 1);
+  const [strip] = await pool.run(strips("x"), "d", columns("x"));
+  expect(strip!.answers).toEqual([{ value: 1, count: 1 }, { value: 2, count: 2 }, { value: 5, count: 1 }]);
+  expect(await pool.run(strips("y", "x"), "d", columns("y", "x"))).toMatchObject([{ missing: 1 }, { missing: 0 }]);
+  expect([PortWorker.made, PortWorker.columnsSent]).toEqual([1, 2]);
+});
+
+test("more jobs than workers wait their turn, and every one is answered with its own result", async () => {
+  pool = new WorkerPool(() => new PortWorker(), 2);
+  const answers = await Promise.all(["x", "y", "x", "y", "x"].map((name) => pool.run(strips(name), "d", columns(name))));
+  expect(answers.map((a) => a[0]!.variable)).toEqual(["x", "y", "x", "y", "x"]);
+  expect(PortWorker.made).toBe(2);
+});
+
+test("a job can be stopped while it waits and while it runs; the pool goes on with a fresh worker", async () => {
+  let first = true;
+  pool = new WorkerPool(() => { const worker = new PortWorker(first); first = false; return worker; }, 1);
+  const stop = new AbortController();
+  const running = pool.run(strips("x"), "d", columns("x"), stop.signal);
+  const waiting = pool.run(strips("x"), "d", columns("x"), stop.signal);
+  stop.abort();
+  await expect(running).rejects.toMatchObject({ code: "stopped" });
+  await expect(waiting).rejects.toMatchObject({ code: "stopped" });
+  expect(await pool.run(strips("x"), "d", columns("x"))).toHaveLength(1); // the sleeping worker was replaced, columns sent anew
+  expect(PortWorker.made).toBe(2);
+});
+
+test("a job that breaks is an error with a code; a worker that breaks down is replaced", async () => {
+  const workers: PortWorker[] = [];
+  pool = new WorkerPool(() => { const worker = new PortWorker(); workers.push(worker); return worker; }, 1);
+  await expect(pool.run(strips("nobody"), "d", [])).rejects.toEqual(new JobError("worker-crashed"));
+  const lost = pool.run(strips("x"), "d", columns("x"));
+  workers[0]!.onerror!(new Error("gone"));
+  await expect(lost).rejects.toMatchObject({ code: "worker-crashed" });
+  expect(await pool.run(strips("x"), "d", columns("x"))).toHaveLength(1);
+});
+
+test("the desk does not take a message it does not know", () => {
+  pool = new WorkerPool(() => new PortWorker(), 1);
+  expect(() => workerDesk(() => {})({ type: "run", id: 1, dataset: "d", job: { kind: "anything" } })).toThrow();
+});
+
+describe("the compute command", () => {
+  let folder: string;
+  beforeEach(() => { folder = mkdtempSync(path.join(tmpdir(), "beta-step-compute-")); pool = new WorkerPool(() => new PortWorker(), 1); });
+  afterEach(() => rmSync(folder, { recursive: true }));
+
+  const compute = (study: object | string, data: string) => {
+    const [studyFile, out] = [path.join(folder, "study.json"), path.join(folder, "results.json")];
+    writeFileSync(studyFile, typeof study === "string" ? study : JSON.stringify(study));
+    const run = spawnSync("npx", ["tsx", "src/compute/node/compute-command.ts", "--study", studyFile, "--data", data, "--out", out], { encoding: "utf8" });
+    return { code: run.status, said: run.stderr.split("\n").filter((line) => !line.startsWith("npm warn")).join("\n"), results: () => JSON.parse(readFileSync(out, "utf8")) };
+  };
+  const garden = path.join(process.cwd(), "src/core/regression/reference/garden_ladder.csv");
+  const set = referenceSet("regression", "garden_ladder");
+  const study = {
+    format: "beta-step-study", version: 1, name: "Gardens",
+    codebook: ["age", "distance_km", "hours", "knowhow", "belonging"].map((name) => ({ name, missing: ["-9"] })),
+    ladders: [{
+      id: "belonging", name: "Belonging", outcome: "belonging", filter: { variable: "consent", equals: ["yes"] },
+      steps: set.spec.steps.map((names, k) => ({ id: `s${k}`, terms: names.map((name) => ({ components: name.split("*") })) })),
+    }],
+  };
+
+  test("from file to file: the garden ladder's sample, every value of its steps and its β, under stable names", () => {
+    const { code, results } = compute(study, garden);
+    expect(code).toBe(0);
+    const ladder = results().ladders.belonging;
+    expect(ladder.sample).toEqual(set.expected.sample!.values);
+    let compared = 0;
+    const compare = (got: unknown, want: unknown, at: string): void => {
+      if (typeof want === "number") {
+        compared++;
+        expect({ at, close: relativeError(got as number, want) < 1e-9 }).toEqual({ at, close: true });
+      } else if (want !== null && typeof want === "object") {
+        for (const [key, value] of Object.entries(want)) compare((got as Record<string, unknown>)?.[key], value, `${at}.${key}`);
+      } else expect(got).toEqual(want);
+    };
+    for (const [k, step] of Object.entries<any>(set.expected.steps!.values)) {
+      const { model, coef, correlations, change, collinearity } = step;
+      compare(ladder.steps[k], { model, coef, correlations, change, collinearity: { columns: collinearity.columns } }, `steps.${k}`);
+    }
+    compare(ladder.standardized, set.expected.standardized!.values, "standardized");
+    expect(compared).toBeGreaterThan(250);
+  });
+
+  test.each<[string, object | string, string, RegExp]>([
+    ["a study that is not JSON", "{", garden, /study\.json: this is not valid JSON/],
+    ["a study with a field that is not one of ours", { ...study, colour: "red" }, garden, /colour/],
+    ["a ladder of a variable nobody has", { ...study, ladders: [{ ...study.ladders[0], outcome: "rain" }] }, garden, /"rain"/],
+    ["a data file that is not there", study, "/nowhere.csv", /no such file/],
+  ])("%s ends with code 2 and one sentence", (_, document, data, words) => {
+    const { code, said } = compute(document, data);
+    expect(code).toBe(2);
+    expect(said).toMatch(words);
+    expect(said).not.toMatch(/ at .*\.ts/);
+  });
+});
+
+test("jobs are data: what they hold survives being cloned", () => {
+  pool = new WorkerPool(() => new PortWorker(), 1);
+  const job: Job = strips("x");
+  expect(structuredClone(job)).toEqual(job);
+});

@@ -1,0 +1,47 @@
+import { Ladder } from "@/study/model/ladder";
+import { Study } from "@/study/model/study";
+import { filterChoices, filterOf, filterValue, filterWords, numericChoices, termChoices, termOf } from "./choices";
+import { addStep, addTerm, nameStep, removeStep, removeTerm } from "./ladder-edits";
+
+const study = Study.parse({
+  format: "beta-step-study", version: 1, name: "s",
+  codebook: [
+    { name: "age", label: "Age in years" }, { name: "q1", label: "I like it", kind: "item" }, { name: "who", kind: "code" },
+    { name: "format", label: "Format", kind: "category", levels: [{ value: "online", label: "On line" }, { value: "room" }] },
+  ],
+  scales: [{ id: "liking", name: "Liking", items: [{ variable: "q1" }] }],
+});
+const ladder = Ladder.parse({ id: "l", name: "L", outcome: "liking", steps: [{ id: "step_1", terms: [{ components: ["age"] }] }, { id: "step_2" }] });
+
+test("a term added to a later step moves there; the other order of a product is the same term", () => {
+  const moved = addTerm(ladder, 1, ["age"]);
+  expect(moved.steps.map((s) => s.terms.length)).toEqual([0, 1]);
+  const product = addTerm(addTerm(ladder, 1, ["age", "q1"]), 1, ["q1", "age"]);
+  expect(product.steps[1]!.terms).toEqual([{ components: ["q1", "age"] }]);
+  expect(removeTerm(product, 1, { components: ["age", "q1"] }).steps[1]!.terms).toEqual([]);
+});
+
+test("steps keep their own ids; the last one cannot go", () => {
+  const three = addStep(removeStep(addStep(ladder), 0));
+  expect(new Set(three.steps.map((s) => s.id)).size).toBe(3);
+  expect(removeStep(removeStep(ladder, 0), 0).steps).toHaveLength(1);
+  expect(nameStep(ladder, 1, "Core").steps.map((s) => s.name)).toEqual(["", "Core"]);
+});
+
+test("numbers are offered: scales first, no codes and no categories, an item with its wording", () => {
+  expect(numericChoices(study).map((c) => [c.group, c.label])).toEqual([["Scales", "Liking"], ["Numbers", "Age in years"], ["Items", "q1 I like it"]]);
+});
+
+test("terms offered are not in the ladder, not the outcome; products are of variables in it, squares among them", () => {
+  const offered = termChoices(study, addTerm(ladder, 1, ["q1"])).map((c) => termOf(c.value).join("*"));
+  expect(offered).toEqual(["age*q1", "age*age", "q1*q1"]);
+  expect(termChoices(study, ladder).map((c) => c.label)).toEqual(["Age in years squared", "q1 I like it"]);
+});
+
+test("a filter goes through its choice's value and reads in the sentence", () => {
+  const filter = { variable: "format", equals: ["online"] };
+  expect(filterOf(filterValue(filter))).toEqual(filter);
+  expect(filterOf(filterValue(null))).toBeNull();
+  expect(filterChoices(study).map((c) => c.label)).toEqual(["all respondents", "Format: On line", "Format: room"]);
+  expect([filterWords(study, null), filterWords(study, filter)]).toEqual(["all respondents", "respondents with Format online"]);
+});

@@ -1,0 +1,138 @@
+import { mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import path from "node:path";
+import { Readable } from "node:stream";
+import { encodeColumns } from "@/files/column-bytes";
+import { type Database, openDatabase } from "@/server/database";
+import { StaleRevisionError } from "@/server/errors";
+import { importAsStudy } from "@/server/import-responses";
+import { responsesRepository } from "@/server/repositories/responses-repository";
+import { studiesRepository } from "@/server/repositories/studies-repository";
+import { editStudy } from "@/server/study-door";
+import { EditRefusedError } from "@/study/model/edit";
+import { Scale } from "@/study/model/scale";
+import { ColumnStore } from "./column-store";
+import { newId } from "./new-id";
+import { StudyStore } from "./study-store";
+
+let db: Database;
+let folder: string;
+let id: string;
+let datasetId: string;
+let online: boolean;
+let posts: number;
+
+/** The real door and repository behind the store, without a socket between. */
+const send = async (url: string, init?: RequestInit): Promise<Response> => {
+  if (!online) throw new TypeError("offline");
+  if (init?.method !== "POST") {
+    const { study, revision } = studiesRepository(db).load(url.split("/").at(-1)!);
+    return Response.json({ study, revision });
+  }
+  posts++;
+  const { revision, edits } = JSON.parse(String(init.body));
+  try {
+    const saved = editStudy(db, id, revision, edits);
+    return Response.json({ study: saved.study, revision: saved.revision });
+  } catch (error) {
+    if (error instanceof StaleRevisionError) return Response.json({ code: error.code, message: error.message }, { status: 409 });
+    if (error instanceof EditRefusedError) return Response.json({ code: error.code, message: error.message }, { status: 422 });
+    throw error;
+  }
+};
+const open = () => {
+  const saved = studiesRepository(db).load(id);
+  return new StudyStore(id, saved.study, saved.revision, send);
+};
+const stored = () => studiesRepository(db).load(id);
+
+beforeEach(async () => {
+  db = openDatabase(":memory:");
+  folder = mkdtempSync(path.join(tmpdir(), "beta-step-"));
+  ({ id, datasetId } = await importAsStudy(db, Readable.from([Buffer.from("a,b\n1,2\n3,4\n")]), { name: "x.csv", expected: null }, folder));
+  online = true;
+  posts = 0;
+});
+afterEach(() => rmSync(folder, { recursive: true }));
+
+const scale = Scale.parse({ id: "s", name: "S", items: [{ variable: "a" }] });
+
+test("an edit shows at once, is saved behind it in order, and can be taken back", async () => {
+  const store = open();
+  store.edit({ subject: "scale", id: "s", to: scale });
+  store.edit({ subject: "scale", id: "s", to: { ...scale, rule: "sum" } });
+  expect(store.snapshot()).toMatchObject({ unsaved: 2, canTakeBack: true, study: { scales: [{ rule: "sum" }] } });
+  await store.settled();
+  expect(store.snapshot()).toMatchObject({ unsaved: 0, fault: null });
+  expect(stored()).toMatchObject({ revision: 3, study: { scales: [{ rule: "sum" }] } });
+  store.takeBack();
+  store.takeBack();
+  await store.settled();
+  expect(stored().study.scales).toEqual([]);
+  expect(store.takeBack()).toBe(false);
+});
+
+test("an edit that the study's rules refuse changes nothing and says why", async () => {
+  const store = open();
+  expect(store.edit({ subject: "scale", id: "gone", to: null })).toBe(false);
+  expect(store.snapshot().fault).toMatch(/no scale "gone"/);
+  await store.settled();
+  expect([posts, stored().revision]).toEqual([0, 1]);
+  store.dismissFault();
+  expect(store.snapshot().fault).toBeNull();
+});
+
+test("a change made in another window wins: its state is shown, with the reason", async () => {
+  const store = open();
+  editStudy(db, id, 1, [{ subject: "name", to: "Elsewhere" }]);
+  store.edit({ subject: "name", to: "Here" });
+  store.edit({ subject: "scale", id: "s", to: scale });
+  await store.settled();
+  expect(store.snapshot()).toMatchObject({ study: { name: "Elsewhere", scales: [] }, unsaved: 0, canTakeBack: false });
+  expect(store.snapshot().fault).toMatch(/another window/);
+  store.edit({ subject: "name", to: "Here again" });
+  await store.settled();
+  expect(stored().study.name).toBe("Here again");
+});
+
+test("while the server is away changes are kept, and saved when it is back", async () => {
+  const store = open();
+  online = false;
+  store.edit({ subject: "name", to: "One" });
+  await store.settled();
+  expect(store.snapshot()).toMatchObject({ unsaved: 1, study: { name: "One" } });
+  expect(store.snapshot().fault).toMatch(/kept on this page/);
+  online = true;
+  store.edit({ subject: "scale", id: "s", to: scale });
+  await store.settled();
+  expect(store.snapshot()).toMatchObject({ unsaved: 0, fault: null });
+  expect(stored().study).toMatchObject({ name: "One", scales: [{ id: "s" }] });
+});
+
+test("columns asked for in one moment come in one request, and only once; a failed one is asked for again", async () => {
+  const asked: string[] = [];
+  let broken = false;
+  const store = new ColumnStore(datasetId, async (url) => {
+    asked.push(url);
+    if (broken) return new Response(null, { status: 500 });
+    const names = new URL(url, "http://x").searchParams.getAll("name");
+    return new Response(encodeColumns(responsesRepository(db).columns(datasetId, names)));
+  });
+  const [[a], [b, again]] = await Promise.all([store.columns(["a"]), store.columns(["b", "a"])]);
+  expect([a!.name, b!.name, asked.length]).toEqual(["a", "b", 1]);
+  expect(again).toBe(a);
+  const other = new ColumnStore(datasetId, async (url) => {
+    if (broken) return new Response(null, { status: 500 });
+    return new Response(encodeColumns(responsesRepository(db).columns(datasetId, new URL(url, "http://x").searchParams.getAll("name"))));
+  });
+  broken = true;
+  await expect(other.columns(["a"])).rejects.toThrow();
+  broken = false;
+  expect((await other.columns(["a"]))[0]!.values).toEqual(Float64Array.from([1, 3]));
+});
+
+test("ids are readable and never taken twice", () => {
+  expect([newId("Tutor support", []), newId("Tutor  Support!", ["tutor_support"]), newId("日本", []), newId("Émotion", [])]).toEqual([
+    "tutor_support", "tutor_support_2", "object", "e_motion",
+  ]);
+});

@@ -1,0 +1,110 @@
+import { mkdtempSync, readdirSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import path from "node:path";
+import { Readable } from "node:stream";
+import { inverseEdit } from "@/study/model/edit";
+import { cellText } from "@/study/model/response-column";
+import { Scale } from "@/study/model/scale";
+import { type Database, openDatabase } from "./database";
+import { NotFoundError, StaleRevisionError, StoredShapeError } from "./errors";
+import { foreignRequest } from "./http/same-origin";
+import { importAsStudy } from "./import-responses";
+import { responsesRepository } from "./repositories/responses-repository";
+import { studiesRepository } from "./repositories/studies-repository";
+import { chunks, columns, datasets, studies } from "./schema";
+import { editStudy } from "./study-door";
+
+let db: Database;
+let folder: string;
+beforeEach(() => {
+  db = openDatabase(":memory:");
+  folder = mkdtempSync(path.join(tmpdir(), "beta-step-"));
+});
+afterEach(() => rmSync(folder, { recursive: true }));
+
+const bring = (text: string, expected: number | null = null, name = "my_answers.csv") => importAsStudy(db, Readable.from([Buffer.from(text)]), { name, expected }, folder);
+const CSV = "id,q1,q2\nr1,1,5\nr2,,x\nr3,4,-9\n";
+const counts = () => [studies, datasets, columns, chunks].map((table) => db.select().from(table).all().length);
+
+test("an import makes a study named after its file, with columns that come out as they went in", async () => {
+  const { id, datasetId, study, revision } = await bring(CSV);
+  expect([study.name, revision]).toEqual(["my answers", 1]);
+  const responses = responsesRepository(db);
+  expect(responses.facts(datasetId)).toEqual({ id: datasetId, fileName: "my_answers.csv", rows: 3, columns: ["id", "q1", "q2"] });
+  const [q2, q1] = responses.columns(datasetId, ["q2", "q1"]);
+  expect([0, 1, 2].map((row) => cellText(q2!, row))).toEqual(["5", "x", "-9"]);
+  expect([0, 1, 2].map((row) => cellText(q1!, row))).toEqual(["1", null, "4"]);
+  expect(responses.cells(datasetId, 1, 200)).toEqual([["r2", null, "x"], ["r3", "4", "-9"]]);
+  expect(responses.cells(datasetId, 99, 5)).toEqual([]);
+  expect(studiesRepository(db).changes(id)).toMatchObject([{ revision: 1, subject: "responses", to: { fileName: "my_answers.csv" } }]);
+});
+
+test.each([
+  ["a bad line at its end", `${CSV}r4,1\n`, null], ["no rows", "a,b\n", null], ["an upload cut short", CSV, 999],
+])("after %s nothing half-imported stays", async (_, text, expected) => {
+  await expect(bring(text, expected)).rejects.toThrow();
+  expect(counts()).toEqual([0, 0, 0, 0]);
+  expect(readdirSync(path.join(folder, "uploads"))).toEqual([]);
+});
+
+test("an import that a crash left half done is swept when the database is opened", () => {
+  const file = path.join(folder, "db.sqlite");
+  const before = openDatabase(file);
+  responsesRepository(before).begin("half", "x.csv");
+  responsesRepository(before).addChunk("half", { position: 0, chunk: 0, values: new Float64Array(2), states: new Uint8Array(2) });
+  const after = openDatabase(file);
+  expect([after.select().from(datasets).all(), after.select().from(chunks).all()]).toEqual([[], []]);
+});
+
+describe("the one door", () => {
+  const scale = Scale.parse({ id: "s", name: "S", items: [{ variable: "q1" }, { variable: "q2" }] });
+
+  test("an edit is saved with what changed from what to what, and its inverse brings the study back", async () => {
+    const { id, study } = await bring(CSV);
+    editStudy(db, id, 1, [{ subject: "scale", id: "s", to: scale }]);
+    editStudy(db, id, 2, [{ subject: "scale", id: "s", to: { ...scale, rule: "sum" } }]);
+    const repository = studiesRepository(db);
+    const recorded = repository.changes(id).slice(1);
+    expect(recorded.map((c) => [c.revision, c.subject, c.id, c.from, c.to])).toEqual([[2, "scale", "s", null, scale], [3, "scale", "s", scale, { ...scale, rule: "sum" }]]);
+    for (const change of recorded.reverse()) {
+      const { revision } = repository.load(id);
+      editStudy(db, id, revision, [inverseEdit({ subject: "scale", id: change.id, from: change.from, to: change.to, at: change.at })]);
+    }
+    expect(repository.load(id).study).toEqual(study);
+  });
+
+  test("an edit on an older state is refused and changes nothing", async () => {
+    const { id } = await bring(CSV);
+    editStudy(db, id, 1, [{ subject: "name", to: "First" }]);
+    expect(() => editStudy(db, id, 1, [{ subject: "name", to: "Second" }])).toThrow(StaleRevisionError);
+    expect(studiesRepository(db).load(id)).toMatchObject({ revision: 2, study: { name: "First" } });
+    expect(studiesRepository(db).changes(id)).toHaveLength(2);
+  });
+
+  test("an edit that would break the study leaves neither study nor record changed", async () => {
+    const { id } = await bring(CSV);
+    expect(() => editStudy(db, id, 1, [{ subject: "name", to: "X" }, { subject: "scale", id: "gone", to: null }])).toThrow(/no scale "gone"/);
+    expect(studiesRepository(db).load(id)).toMatchObject({ revision: 1, study: { name: "my answers" } });
+    expect(studiesRepository(db).changes(id)).toHaveLength(1);
+  });
+});
+
+test("what is not there, and what is no longer a study, is told as such without its contents", async () => {
+  expect(() => studiesRepository(db).load("nobody")).toThrow(NotFoundError);
+  const { id } = await bring(CSV);
+  db.update(studies).set({ document: '{"name":"private words"}' }).run();
+  const error: unknown = (() => { try { return studiesRepository(db).load(id); } catch (e) { return e; } })();
+  expect(error).toBeInstanceOf(StoredShapeError);
+  expect((error as Error).message).not.toMatch(/private/);
+});
+
+describe("requests from elsewhere", () => {
+  const ask = (method: string, headers: Record<string, string>) => foreignRequest(new Request("http://x/", { method, headers: { host: "127.0.0.1:3000", ...headers } }), undefined);
+  test.each<[string, string, Record<string, string>, boolean]>([
+    ["a read on this machine", "GET", {}, true], ["a write from our page", "POST", { origin: "http://127.0.0.1:3000" }, true],
+    ["a write from another page", "POST", { origin: "http://evil.example" }, false], ["a write from another port", "POST", { origin: "http://127.0.0.1:9" }, false],
+    ["a write from an opaque origin", "POST", { origin: "null" }, false], ["a write by a program on this machine", "POST", {}, true],
+    ["a browser's write without an origin", "POST", { "sec-fetch-site": "cross-site" }, false],
+    ["a name elsewhere that points at us", "GET", { host: "evil.example" }, false],
+  ])("%s", (_, method, headers, welcome) => expect(ask(method, headers) === null).toBe(welcome));
+});
