@@ -2,7 +2,7 @@ import "@fontsource-variable/source-sans-3/index.css";
 import "@fontsource-variable/source-sans-3/wght-italic.css";
 import "@fontsource-variable/source-serif-4/index.css";
 import "@fontsource-variable/source-serif-4/wght-italic.css";
-import "@fontsource/noto-sans-math/index.css";
+import "@/ui/theme/signs.css";
 import "@/ui/theme/tokens.css";
 import { AntdRegistry } from "@ant-design/nextjs-registry";
 import type { Metadata } from "next";

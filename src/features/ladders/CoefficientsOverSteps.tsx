@@ -1,6 +1,6 @@
 import type { Coefficient, Estimate } from "@/core/regression/coefficients";
 import type { LadderFit } from "@/core/regression/ladder";
-import { formatInterval, formatNumber, formatShare } from "@/study/report/format-number";
+import { decimalsFor, formatInterval, formatNumber, formatShare } from "@/study/report/format-number";
 import { coefficientSentence, columnTitle, type Titles } from "@/study/report/ladder-words";
 import { IntervalMark } from "@/ui/charts/IntervalMark";
 import { layoutIntervals } from "@/ui/charts/layout-intervals";
@@ -14,7 +14,7 @@ export function CoefficientsOverSteps({ fit, metric, percent, title }: { fit: La
   const columns = [...new Set(fit.steps.flatMap((step) => step.coefficients.map((c) => c.column)))];
   const rows = columns.map((column) => fit.steps.map((step) => step.coefficients.find((c) => c.column === column) ?? null));
   const pick = (c: Coefficient): Estimate => (metric === "beta" ? c.beta : c.b);
-  const format = metric === "beta" ? (v: number | null) => formatShare(v) : (v: number | null) => formatNumber(v);
+  const formatOf = (e: Estimate) => (metric === "beta" ? (v: number | null) => formatShare(v) : (v: number | null) => formatNumber(v, decimalsFor(e.se)));
   const marksOf = (cells: (Coefficient | null)[]) => {
     const present = cells.filter((c) => c !== null);
     const laid = layoutIntervals(present.map(pick), MARK_WIDTH);
@@ -40,7 +40,7 @@ export function CoefficientsOverSteps({ fit, metric, percent, title }: { fit: La
                 {cells.map((c, k) => c === null ? (
                   <td key={k} colSpan={3} className="quiet" style={{ textAlign: "center" }}><span aria-hidden="true">·</span><span className="visually-hidden">not in step {k + 1}</span></td>
                 ) : (
-                  <Cell key={k} c={c} step={k} words={coefficientSentence(c, fit, title)} text={format(pick(c).estimate)} interval={formatInterval(pick(c).lower, pick(c).upper, format)} mark={marks.get(c)!} />
+                  <Cell key={k} c={c} step={k} words={coefficientSentence(c, fit, title)} text={formatOf(pick(c))(pick(c).estimate)} interval={formatInterval(pick(c).lower, pick(c).upper, formatOf(pick(c)))} mark={marks.get(c)!} />
                 ))}
               </tr>
             );

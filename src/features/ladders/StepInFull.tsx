@@ -1,5 +1,6 @@
+import type { Estimate } from "@/core/regression/coefficients";
 import type { LadderFit } from "@/core/regression/ladder";
-import { formatInterval, formatNumber, formatP, formatShare } from "@/study/report/format-number";
+import { decimalsFor, formatInterval, formatNumber, formatP, formatShare } from "@/study/report/format-number";
 import { coefficientSentence, columnTitle, type Titles } from "@/study/report/ladder-words";
 import css from "./ladders.module.css";
 
@@ -22,15 +23,13 @@ export function StepInFull({ fit, step, percent, title }: { fit: LadderFit; step
         <tbody>
           <tr>
             <th scope="row">Intercept</th>
-            <td>{number(intercept.estimate)}</td><td>{number(intercept.se)}</td>
-            <td className={css.interval}>{formatInterval(intercept.lower, intercept.upper, number)}</td>
+            <Raw of={intercept} />
             <td /><td>{number(intercept.t)}</td><td>{formatP(intercept.p)}</td><td /><td />
           </tr>
           {coefficients.map((c) => (
             <tr key={c.column} title={coefficientSentence(c, fit, title)} data-testid={`full ${c.column}`}>
               <th scope="row">{columnTitle(c.column, title)}</th>
-              <td>{number(c.b.estimate)}</td><td>{number(c.b.se)}</td>
-              <td className={css.interval}>{formatInterval(c.b.lower, c.b.upper, number)}</td>
+              <Raw of={c.b} />
               <td className={css.value}>{formatShare(c.beta.estimate)}</td><td>{number(c.b.t)}</td><td>{formatP(c.b.p)}</td>
               <td>{formatShare(c.part)}</td><td>{formatShare(c.tolerance)}</td>
             </tr>
@@ -38,5 +37,17 @@ export function StepInFull({ fit, step, percent, title }: { fit: LadderFit; step
         </tbody>
       </table>
     </div>
+  );
+}
+
+/** b, SE and interval with the same decimals. */
+function Raw({ of: e }: { of: Estimate }) {
+  const number = (v: number | null) => formatNumber(v, decimalsFor(e.se));
+  return (
+    <>
+      <td>{number(e.estimate)}</td>
+      <td>{number(e.se)}</td>
+      <td className={css.interval}>{formatInterval(e.lower, e.upper, number)}</td>
+    </>
   );
 }

@@ -15,7 +15,7 @@ export function TermAdder({ step, choices, onAdd }: { step: number; choices: rea
       <span className={`${css.add} ${page.held}`} aria-hidden="true">+ term</span>
       <Select
         className={page.over} aria-label={`Term for step ${step + 1}`} autoFocus defaultOpen value={null} placeholder="type a few letters" style={{ width: 190 }}
-        popupMatchSelectWidth={320} showSearch={{ filterOption: matches }} options={groupedOptions(choices)} virtual={false} listHeight={320}
+        popupMatchSelectWidth={320} showSearch={{ filterOption: matches }} options={groupedOptions(choices)} listHeight={320} getPopupContainer={(node: HTMLElement) => node.parentElement!}
         onChange={(value: string | null) => value !== null && onAdd(value)} onBlur={() => setOpen(false)}
       />
     </span>

@@ -35,6 +35,8 @@ export function AnswersGrid({ chosen }: { chosen: string | null }) {
   const cells = new Map(blocks.map((block, i) => [block, fetched[i]!.data]));
   const failed = fetched.some((query) => query.isError);
   const codebook = new Map(study.codebook.map((v) => [v.name, v]));
+  const across = columns.getVirtualItems();
+  const drawn = visible.some((row) => row.index === at.row) && across.some((column) => column.index === at.column);
   const { scrollToIndex } = columns;
 
   useEffect(() => {
@@ -61,11 +63,11 @@ export function AnswersGrid({ chosen }: { chosen: string | null }) {
   return (
     <div
       ref={frame} className={css.gridFrame} role="grid" tabIndex={0} aria-label="Answers" aria-rowcount={dataset.rows + 1}
-      aria-colcount={dataset.columns.length + 1} aria-activedescendant={`cell-${at.row}-${at.column}`} onKeyDown={move}
+      aria-colcount={dataset.columns.length + 1} aria-activedescendant={drawn ? `cell-${at.row}-${at.column}` : undefined} onKeyDown={move}
     >
       <div className={css.headRow} role="row" aria-rowindex={1} style={{ width: GUTTER + columns.getTotalSize() }}>
         <div className={`${css.cell} ${css.head} ${css.number}`} role="columnheader" aria-colindex={1} style={{ position: "sticky", display: "inline-block" }}>row</div>
-        {columns.getVirtualItems().map((column) => {
+        {across.map((column) => {
           const name = dataset.columns[column.index]!;
           return (
             <div
@@ -84,7 +86,7 @@ export function AnswersGrid({ chosen }: { chosen: string | null }) {
           return (
             <div key={row.key} role="row" aria-rowindex={row.index + 2} className={css.row} style={{ top: row.start, width: GUTTER + columns.getTotalSize(), height: ROW_HEIGHT }}>
               <div role="rowheader" aria-colindex={1} className={`${css.cell} ${css.number}`}>{row.index + 1}</div>
-              {columns.getVirtualItems().map((column) => {
+              {across.map((column) => {
                 const name = dataset.columns[column.index]!;
                 const answer = answers?.[column.index];
                 const missing = answer !== null && answer !== undefined && codebook.get(name)?.missing.includes(answer);

@@ -1,7 +1,7 @@
 import type { LadderFit } from "@/core/regression/ladder";
 import type { Ladder } from "../model/ladder";
 import type { AnalysisSample } from "../prepare/analysis-sample";
-import { formatInterval, formatNumber, formatP, formatShare } from "./format-number";
+import { decimalsFor, formatInterval, formatNumber, formatP, formatShare } from "./format-number";
 import { columnTitle, type Titles } from "./ladder-words";
 
 /** A table of text cells as a journal prints it; rows of the same width as the head. */
@@ -15,6 +15,7 @@ export interface PrintTable {
 /** All steps of a ladder, one section a step: coefficients, then R², ΔR² and F change. */
 export function ladderTable(ladder: Ladder, fit: LadderFit, sample: AnalysisSample, title: Titles): PrintTable {
   const percent = formatShare(ladder.confidence * 100, ladder.confidence === 0.95 ? 0 : 1);
+  const number = (value: number | null, se: number) => formatNumber(value, decimalsFor(se));
   const sections = fit.steps.map((step, k) => {
     const name = ladder.steps[k]!.name;
     const { model, change } = step;
@@ -22,8 +23,8 @@ export function ladderTable(ladder: Ladder, fit: LadderFit, sample: AnalysisSamp
     return {
       heading: `Step ${k + 1}${name === "" ? "" : `: ${name}`}. R² = ${formatShare(model.R2, 3)}, ΔR² = ${formatShare(change.change, 3)}${test}`,
       rows: step.coefficients.map((c) => [
-        columnTitle(c.column, title), formatNumber(c.b.estimate), formatNumber(c.b.se),
-        formatInterval(c.b.lower, c.b.upper, formatNumber), formatShare(c.beta.estimate), formatNumber(c.b.t), formatP(c.b.p),
+        columnTitle(c.column, title), number(c.b.estimate, c.b.se), number(c.b.se, c.b.se),
+        formatInterval(c.b.lower, c.b.upper, (v) => number(v, c.b.se)), formatShare(c.beta.estimate), formatNumber(c.b.t), formatP(c.b.p),
         formatShare(c.part ** 2, 3),
       ]),
     };

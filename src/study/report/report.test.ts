@@ -2,7 +2,7 @@ import { analyseLadder } from "../analyse/analyse-ladder";
 import { Ladder } from "../model/ladder";
 import { Study } from "../model/study";
 import { sourceOf } from "../test-support/columns";
-import { counted, formatCount, formatInterval, formatNumber, formatP, formatShare, listed, pStatement } from "./format-number";
+import { counted, decimalsFor, formatCount, formatInterval, formatNumber, formatP, formatShare, listed, pStatement } from "./format-number";
 import { ladderTable } from "./ladder-table";
 import { coefficientSentence, ladderWatches, whatTheLadderSays } from "./ladder-words";
 import { refusalWords } from "./refusals";
@@ -14,6 +14,11 @@ describe("numbers in print follow the American Psychological Association's style
   });
   test.each([[13.904, "13.90"], [-0.5, "−0.50"], [0, "0.00"], [0.00432, "0.0043"], [-0.0000021, "−0.0000021"], [3.2e-9, "3.2 × 10⁻⁹"], [null, "–"], [NaN, "–"]])(
     "%p reads %p", (value, words) => expect(formatNumber(value)).toBe(words));
+  test.each([[0.5, 2], [0.0099, 4], [0.00065, 5], [0, 2]])("beside an SE of %p there are %p decimals", (se, decimals) => expect(decimalsFor(se)).toBe(decimals));
+  test("an estimate, its SE and its interval have the same decimals", () => {
+    const decimals = decimalsFor(0.0065);
+    expect([0.0173, -0.004].map((v) => formatNumber(v, decimals))).toEqual(["0.0173", "−0.0040"]);
+  });
   test("a rounded zero carries no minus", () => {
     expect(formatShare(-0.001)).toBe(".00");
     expect(formatNumber(-0)).toBe("0.00");

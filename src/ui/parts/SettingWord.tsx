@@ -14,12 +14,15 @@ export interface Choice {
   group?: string;
 }
 
-/** Choices as the select wants them, groups in order of first appearance. */
+/**
+ * Choices as the select wants them, groups in order of first appearance. A group's heading is an option that cannot be
+ * chosen: the select's own groups put attributes on headings that a screen reader is not allowed.
+ */
 export function groupedOptions(choices: readonly Choice[]): DefaultOptionType[] {
   const groups = [...new Set(choices.map((c) => c.group))];
   return groups.flatMap((group): DefaultOptionType[] => {
     const own = choices.filter((c) => c.group === group).map((c) => ({ value: c.value, label: c.label, search: `${c.label} ${c.search ?? ""}` }));
-    return group === undefined ? own : [{ label: group, options: own }];
+    return group === undefined ? own : [{ value: `group ${group}`, label: group, disabled: true, className: css.group }, ...own];
   });
 }
 
@@ -54,7 +57,7 @@ export function SettingWord(props: {
         <Select
           className={css.over}
           aria-label={props.label} autoFocus defaultOpen value={props.value} popupMatchSelectWidth={320} style={{ width: 260 }}
-          showSearch={{ filterOption: matches }} options={groupedOptions(props.choices)} virtual={false} listHeight={320}
+          showSearch={{ filterOption: matches }} options={groupedOptions(props.choices)} listHeight={320} getPopupContainer={(node: HTMLElement) => node.parentElement!}
           onChange={(value: string) => { props.onChange(value); close(true); }} onBlur={() => close(false)}
         />
       </span>

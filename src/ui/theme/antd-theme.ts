@@ -10,7 +10,7 @@ export const antdTheme: ThemeConfig = {
     colorTextDescription: "#6B6355", colorTextQuaternary: "#6B6355", colorTextTertiary: "#6B6355",
     colorBorder: "#CFC4AE", colorBorderSecondary: "#E4DCCB", colorFillSecondary: "#F3ECE0", controlItemBgActive: "#F3ECE0", controlItemBgActiveHover: "#EADFCD", controlItemBgHover: "#F7F2E8",
     borderRadius: 3, borderRadiusLG: 3, borderRadiusSM: 2, fontSize: 13.5, controlHeight: 28, controlHeightSM: 24,
-    fontFamily: '"Source Sans 3 Variable", "Noto Sans Math", system-ui, sans-serif',
+    fontFamily: '"Source Sans 3 Variable", "DejaVu Sans Signs", system-ui, sans-serif',
     boxShadow: "0 1px 0 #E4DCCB", boxShadowSecondary: "0 2px 8px rgba(35,33,30,.10)", motionDurationMid: "0.12s", motionDurationSlow: "0.16s",
     wireframe: true,
   },
