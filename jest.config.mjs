@@ -1,13 +1,20 @@
 const transform = {
-  "^.+\\.(t|j)sx?$": ["@swc/jest", {
-    jsc: { parser: { syntax: "typescript", tsx: true }, transform: { react: { runtime: "automatic" } }, target: "es2022" },
-    module: { type: "commonjs" },
-  }],
+  "^.+\\.(t|j)sx?$": [
+    "@swc/jest",
+    {
+      jsc: { parser: { syntax: "typescript", tsx: true }, transform: { react: { runtime: "automatic" } }, target: "es2022" },
+      module: { type: "commonjs" },
+    },
+  ],
 };
 const shared = {
   transform,
   transformIgnorePatterns: ["/node_modules/(?!(d3|d3-[a-z0-9-]+|internmap|delaunator|robust-predicates|csv-parse)/)"],
-  moduleNameMapper: { "^@/(.*)$": "<rootDir>/src/$1", "^(d3-(?:color|format|interpolate|time|time-format))$": "<rootDir>/node_modules/$1/dist/$1.js", "\\.css$": "<rootDir>/src/ui/test-support/empty-style.ts" },
+  moduleNameMapper: {
+    "^@/(.*)$": "<rootDir>/src/$1",
+    "^(d3-(?:color|format|interpolate|time|time-format))$": "<rootDir>/node_modules/$1/dist/$1.js",
+    "\\.css$": "<rootDir>/src/ui/test-support/empty-style.ts",
+  },
   testPathIgnorePatterns: ["/node_modules/", "/.next/", "/e2e/"],
   modulePathIgnorePatterns: ["<rootDir>/.next/"],
 };
@@ -16,7 +23,10 @@ const config = {
   projects: [
     { ...shared, displayName: "node", testEnvironment: "node", testMatch: ["<rootDir>/{src,demo,scripts}/**/*.test.ts"] },
     {
-      ...shared, displayName: "dom", testEnvironment: "jsdom", testMatch: ["<rootDir>/src/**/*.test.tsx"],
+      ...shared,
+      displayName: "dom",
+      testEnvironment: "jsdom",
+      testMatch: ["<rootDir>/src/**/*.test.tsx"],
       setupFilesAfterEnv: ["<rootDir>/src/ui/test-support/dom-setup.ts"],
     },
   ],

@@ -7,7 +7,15 @@ import { defineConfig } from "@playwright/test";
 process.env.E2E_PORT ??= String(4300 + (process.pid % 500));
 process.env.E2E_DATA ??= mkdtempSync(path.join(tmpdir(), "beta-step-e2e-"));
 
-const args = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync"];
+const args = [
+  "--no-sandbox",
+  "--disable-gpu",
+  "--disable-quic",
+  "--no-first-run",
+  "--disable-background-networking",
+  "--disable-component-update",
+  "--disable-sync",
+];
 
 /** Journeys against the built application, in the machine's own Chromium. Each spec starts its server itself. */
 export default defineConfig({

@@ -16,20 +16,32 @@ function codebook(): Edit[] {
     Variable.parse({ name: "learner", label: "Learner", kind: "code" }),
     Variable.parse({ name: "class", label: "Class", kind: "code" }),
     Variable.parse({
-      name: "format", label: "Class format", kind: "category",
+      name: "format",
+      label: "Class format",
+      kind: "category",
       levels: ["in person", "online", "blended", PLANTED.unusedLevel].map(level),
     }),
     Variable.parse({ name: "returning", label: "Returning learner", kind: "category", levels: ["no", "yes"].map(level) }),
     Variable.parse({
-      name: "language_family", label: "Home language family", kind: "category",
+      name: "language_family",
+      label: "Home language family",
+      kind: "category",
       levels: ["Romance", "Slavic", "Turkic", "Semitic", "Indo-Iranian", "Sino-Tibetan"].map(level),
     }),
     Variable.parse({ name: "age", label: "Age", kind: "number", range: { low: 18, high: 90 } }),
     Variable.parse({ name: "months_enrolled", label: "Months enrolled", kind: "number", missing: ["99"] }),
     Variable.parse({ name: "practice_hours", label: "Weekly practice hours", kind: "number", missing: ["99"] }),
-    ...SCALES.flatMap((scale) => scale.items.map(([label], i) => Variable.parse({
-      name: `${scale.prefix}${i + 1}`, label, kind: "item", range: { low: scale.low, high: scale.high }, missing: ["-9"],
-    }))),
+    ...SCALES.flatMap((scale) =>
+      scale.items.map(([label], i) =>
+        Variable.parse({
+          name: `${scale.prefix}${i + 1}`,
+          label,
+          kind: "item",
+          range: { low: scale.low, high: scale.high },
+          missing: ["-9"],
+        }),
+      ),
+    ),
     Variable.parse({ name: "correcting", label: "Correcting others", kind: "number", range: { low: 1, high: 7 } }),
     Variable.parse({ name: "oral_exam", label: "Oral exam", kind: "number", range: { low: 0, high: 100 } }),
   ];
@@ -38,9 +50,11 @@ function codebook(): Edit[] {
 
 function scales(): Edit[] {
   return SCALES.map((scale) => ({
-    subject: "scale", id: scale.id,
+    subject: "scale",
+    id: scale.id,
     to: Scale.parse({
-      id: scale.id, name: scale.name,
+      id: scale.id,
+      name: scale.name,
       items: scale.items.map(([, reversed], i) => {
         const variable = `${scale.prefix}${i + 1}`;
         return { variable, reversed: reversed && variable !== PLANTED.wronglyKeyed };
@@ -60,7 +74,9 @@ function ladders(): Edit[] {
     LadderSchema.parse({ id: "willingness", name: "Willingness to speak", outcome: "willingness_to_speak", steps: core }),
     LadderSchema.parse({ id: "exam", name: "Oral exam", outcome: "oral_exam", steps: core }),
     LadderSchema.parse({
-      id: "correcting", name: "Does correcting others add?", outcome: "willingness_to_speak",
+      id: "correcting",
+      name: "Does correcting others add?",
+      outcome: "willingness_to_speak",
       steps: [step("confidence", "Confidence", "speaking_confidence"), step("correcting", "Correcting", "correcting")],
     }),
   ];

@@ -5,8 +5,17 @@ const FAMILIES = ["Romance", "Slavic", "Turkic", "Semitic", "Indo-Iranian", "Sin
 
 /** The header of the demo's CSV file. */
 export const HEADER = [
-  "learner", "class", "format", "returning", "language_family", "age", "months_enrolled", "practice_hours",
-  ...SCALES.flatMap((s) => s.items.map((_, i) => `${s.prefix}${i + 1}`)), "correcting", "oral_exam",
+  "learner",
+  "class",
+  "format",
+  "returning",
+  "language_family",
+  "age",
+  "months_enrolled",
+  "practice_hours",
+  ...SCALES.flatMap((s) => s.items.map((_, i) => `${s.prefix}${i + 1}`)),
+  "correcting",
+  "oral_exam",
 ];
 
 type Latent = Record<"confidence" | "anxiety" | "support" | "belonging" | "willingness", number>;
@@ -15,7 +24,9 @@ type Latent = Record<"confidence" | "anxiety" | "support" | "belonging" | "willi
 export function canalStreetCsv(): string {
   const random = randomStream(TRUE.seed);
   const classes = Array.from({ length: TRUE.classes }, () => ({
-    format: pick(random, TRUE.formats), support: TRUE.classEffect * random.normal(), belonging: TRUE.classEffect * random.normal(),
+    format: pick(random, TRUE.formats),
+    support: TRUE.classEffect * random.normal(),
+    belonging: TRUE.classEffect * random.normal(),
   }));
   const rows = Array.from({ length: TRUE.learners }, (_, i) => learner(random, i + 1, classes));
   for (const row of PLANTED.duplicates) rows.push([...rows[row - 1]!]);
@@ -38,25 +49,46 @@ function learner(random: RandomStream, row: number, classes: { format: string; s
   const w = TRUE.willingness;
   const slope = w.confidence + TRUE.slopeByFormat[format as keyof typeof TRUE.slopeByFormat];
   const willingness =
-    slope * confidence + w.support * support + w.product * confidence * support + w.anxiety * anxiety +
-    w.belonging * belonging + w.months * monthsZ + w.age * ageZ + w.residualSd * random.normal();
+    slope * confidence +
+    w.support * support +
+    w.product * confidence * support +
+    w.anxiety * anxiety +
+    w.belonging * belonging +
+    w.months * monthsZ +
+    w.age * ageZ +
+    w.residualSd * random.normal();
   const x = TRUE.exam;
-  const exam = x.mean + x.sd * (
-    x.confidence * confidence + x.practice * practiceZ + x.months * monthsZ + x.willingness * willingness + x.residualSd * random.normal());
+  const exam =
+    x.mean +
+    x.sd *
+      (x.confidence * confidence +
+        x.practice * practiceZ +
+        x.months * monthsZ +
+        x.willingness * willingness +
+        x.residualSd * random.normal());
   const latent: Latent = { confidence: confidence + c.correcting * correctingLatent, anxiety, support, belonging, willingness };
 
-  const items = SCALES.flatMap((scale) => scale.items.map(([, reversed]) => {
-    const answer = answerOf(random, latent[scale.latent], scale.low, scale.high, reversed);
-    const luck = random.uniform();
-    if (luck < TRUE.notAnswered.code) return "-9";
-    return luck < TRUE.notAnswered.code + TRUE.notAnswered.empty ? "" : String(answer);
-  }));
+  const items = SCALES.flatMap((scale) =>
+    scale.items.map(([, reversed]) => {
+      const answer = answerOf(random, latent[scale.latent], scale.low, scale.high, reversed);
+      const luck = random.uniform();
+      if (luck < TRUE.notAnswered.code) return "-9";
+      return luck < TRUE.notAnswered.code + TRUE.notAnswered.empty ? "" : String(answer);
+    }),
+  );
   const notKnown = () => random.uniform() < TRUE.notKnown;
   const correcting = answerOf(random, 1.3 * correctingLatent, 1, 7, false, 0.25);
   const cells = [
-    `L${String(row).padStart(3, "0")}`, `K${String(classIndex + 1).padStart(2, "0")}`, format, random.uniform() < 0.37 ? "yes" : "no",
-    FAMILIES[Math.min(FAMILIES.length - 1, Math.floor(FAMILIES.length * random.uniform() ** 1.4))]!, String(age),
-    notKnown() ? "99" : String(Math.min(months, 96)), notKnown() ? "99" : String(practice), ...items, String(correcting),
+    `L${String(row).padStart(3, "0")}`,
+    `K${String(classIndex + 1).padStart(2, "0")}`,
+    format,
+    random.uniform() < 0.37 ? "yes" : "no",
+    FAMILIES[Math.min(FAMILIES.length - 1, Math.floor(FAMILIES.length * random.uniform() ** 1.4))]!,
+    String(age),
+    notKnown() ? "99" : String(Math.min(months, 96)),
+    notKnown() ? "99" : String(practice),
+    ...items,
+    String(correcting),
     random.uniform() < 0.025 ? "" : Math.min(100, Math.max(0, exam)).toFixed(1),
   ];
   return withDirt(cells, row);

@@ -21,7 +21,14 @@ let results: ReturnType<typeof resultsDocument>;
 beforeAll(async () => {
   const data = await readDelimited(Readable.from([Buffer.from(csv)]), (chunk) => chunks.push(chunk));
   columns = joinColumns(data, chunks);
-  const bare = { format: "beta-step-study" as const, version: 1 as const, name: "x", codebook: guessCodebook(data.columns.map(columnFacts)), scales: [], ladders: [] };
+  const bare = {
+    format: "beta-step-study" as const,
+    version: 1 as const,
+    name: "x",
+    codebook: guessCodebook(data.columns.map(columnFacts)),
+    scales: [],
+    ladders: [],
+  };
   study = applyEdits(bare, canalStreetEdits()).study;
   results = resultsDocument(study, (name) => columns.get(name));
 });
@@ -46,13 +53,30 @@ test("the planted dirt is where it is written down", () => {
 });
 
 test("the columns are guessed as what they are", () => {
-  const guessed = guessCodebook([...columns.values()].map((c) => ({
-    name: c.name, texts: c.texts, numbers: c.states.filter((s) => s === 0).length, words: c.states.filter((s) => s === 2).length,
-    wholeNumbers: c.values.every((v, i) => c.states[i] !== 0 || Number.isInteger(v)),
-    distinctNumbers: (() => { const n = new Set(c.values.filter((_, i) => c.states[i] === 0)).size; return n > 50 ? null : n; })(),
-  })));
+  const guessed = guessCodebook(
+    [...columns.values()].map((c) => ({
+      name: c.name,
+      texts: c.texts,
+      numbers: c.states.filter((s) => s === 0).length,
+      words: c.states.filter((s) => s === 2).length,
+      wholeNumbers: c.values.every((v, i) => c.states[i] !== 0 || Number.isInteger(v)),
+      distinctNumbers: (() => {
+        const n = new Set(c.values.filter((_, i) => c.states[i] === 0)).size;
+        return n > 50 ? null : n;
+      })(),
+    })),
+  );
   const kind = (name: string) => guessed.find((v) => v.name === name)!.kind;
-  expect(["learner", "format", "returning", "age", "SC1", "PB2", "WS6", "oral_exam"].map(kind)).toEqual(["code", "category", "category", "number", "item", "item", "item", "number"]);
+  expect(["learner", "format", "returning", "age", "SC1", "PB2", "WS6", "oral_exam"].map(kind)).toEqual([
+    "code",
+    "category",
+    "category",
+    "number",
+    "item",
+    "item",
+    "item",
+    "number",
+  ]);
 });
 
 test("what is true of Canal Street shows in its data: support strengthens, correcting suppresses, one item is keyed wrongly", () => {

@@ -12,14 +12,18 @@ export class BetaStep {
 
   /** Loads the demo study. Returns its id. */
   loadDemo(): string {
-    const { stdout, status } = spawnSync("npx", ["tsx", "demo/load-demo.ts"], { encoding: "utf8", env: { ...process.env, BETA_STEP_DATA: this.data } });
+    const { stdout, status } = spawnSync("npx", ["tsx", "demo/load-demo.ts"], {
+      encoding: "utf8",
+      env: { ...process.env, BETA_STEP_DATA: this.data },
+    });
     if (status !== 0) throw new Error("the demo study could not be loaded");
     return stdout.trim().split("\n").at(-1)!;
   }
 
   async start(): Promise<void> {
     this.server = spawn(process.execPath, ["node_modules/next/dist/bin/next", "start", "-H", "127.0.0.1", "-p", this.port], {
-      stdio: "ignore", env: { ...process.env, BETA_STEP_DATA: this.data, NODE_ENV: "production" },
+      stdio: "ignore",
+      env: { ...process.env, BETA_STEP_DATA: this.data, NODE_ENV: "production" },
     });
     for (let waited = 0; waited < 30_000; waited += 100) {
       try {
@@ -47,11 +51,17 @@ export class BetaStep {
     const { study } = await (await fetch(`${this.address}/api/studies/${studyId}`)).json();
     const [studyFile, out] = [path.join(this.data, "study.json"), path.join(this.data, "results.json")];
     await writeFile(studyFile, JSON.stringify(study));
-    const run = spawnSync("npm", ["run", "--silent", "compute", "--", "--study", studyFile, "--data", dataFile, "--out", out], { encoding: "utf8" });
+    const run = spawnSync("npm", ["run", "--silent", "compute", "--", "--study", studyFile, "--data", dataFile, "--out", out], {
+      encoding: "utf8",
+    });
     if (run.status !== 0) throw new Error(run.stderr);
     return JSON.parse(await readFile(out, "utf8"));
   }
 }
 
 /** A number as the page prints it, without the zero before the point. */
-export const printed = (value: number, decimals: number) => value.toFixed(decimals).replace(/^(-?)0\./, "$1.").replace("-", "−");
+export const printed = (value: number, decimals: number) =>
+  value
+    .toFixed(decimals)
+    .replace(/^(-?)0\./, "$1.")
+    .replace("-", "−");

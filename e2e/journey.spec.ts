@@ -17,16 +17,20 @@ function answersFile(): string {
 
 async function dropFile(page: Page, file: string) {
   const content = readFileSync(file).toString("base64");
-  const transfer = await page.evaluateHandle(([name, base64]) => {
-    const bytes = Uint8Array.from(atob(base64!), (c) => c.charCodeAt(0));
-    const data = new DataTransfer();
-    data.items.add(new File([bytes], name!, { type: "text/csv" }));
-    return data;
-  }, [path.basename(file), content]);
+  const transfer = await page.evaluateHandle(
+    ([name, base64]) => {
+      const bytes = Uint8Array.from(atob(base64!), (c) => c.charCodeAt(0));
+      const data = new DataTransfer();
+      data.items.add(new File([bytes], name!, { type: "text/csv" }));
+      return data;
+    },
+    [path.basename(file), content],
+  );
   await page.getByTestId("drop").dispatchEvent("drop", { dataTransfer: transfer });
 }
 
-const tread = (page: Page, name: string) => page.getByRole("navigation", { name: "Places of the study" }).getByRole("link", { name: new RegExp(`^${name}`) });
+const tread = (page: Page, name: string) =>
+  page.getByRole("navigation", { name: "Places of the study" }).getByRole("link", { name: new RegExp(`^${name}`) });
 async function saved(page: Page) {
   await expect(page.getByRole("status").filter({ hasText: "All changes saved" })).toBeVisible();
 }
@@ -34,7 +38,9 @@ async function saved(page: Page) {
 test("from a dropped file to R² change, kept over a restart and equal to the compute command", async ({ page }) => {
   const complaints: string[] = [];
   page.on("console", (message) => message.type() === "error" && complaints.push(message.text()));
-  page.on("request", (request) => { if (!request.url().startsWith(app.address) && !/^(data|blob):/.test(request.url())) complaints.push(`outbound: ${request.url()}`); });
+  page.on("request", (request) => {
+    if (!request.url().startsWith(app.address) && !/^(data|blob):/.test(request.url())) complaints.push(`outbound: ${request.url()}`);
+  });
   const file = answersFile();
 
   await test.step("the file becomes a study with guessed kinds", async () => {
@@ -49,7 +55,11 @@ test("from a dropped file to R² change, kept over a restart and equal to the co
   });
 
   await test.step("the codebook learns the missing code of a whole family at once", async () => {
-    for (const [name, low, high] of [["WS1", 1, 7], ["TS1", 1, 5], ["SC1", 1, 5]] as const) {
+    for (const [name, low, high] of [
+      ["WS1", 1, 7],
+      ["TS1", 1, 5],
+      ["SC1", 1, 5],
+    ] as const) {
       await page.getByRole("button", { name, exact: true }).click();
       await page.getByRole("spinbutton", { name: "Lowest possible answer" }).fill(String(low));
       await page.getByRole("spinbutton", { name: "Highest possible answer" }).fill(String(high));
@@ -108,9 +118,12 @@ test("from a dropped file to R² change, kept over a restart and equal to the co
   const ladder = results.ladders.first_ladder;
   const readPage = async () => {
     await expect(page.getByTestId("coefficients")).toHaveAttribute("data-outdated", "false");
-    const steps = await Promise.all([1, 2, 3].map(async (k) => [
-      await page.getByTestId(`step-${k}`).getByTestId("r2").textContent(), await page.getByTestId(`step-${k}`).getByTestId("delta-r2").textContent(),
-    ]));
+    const steps = await Promise.all(
+      [1, 2, 3].map(async (k) => [
+        await page.getByTestId(`step-${k}`).getByTestId("r2").textContent(),
+        await page.getByTestId(`step-${k}`).getByTestId("delta-r2").textContent(),
+      ]),
+    );
     const betas = await Promise.all(["sc", "ts", "sc*ts"].map((column) => page.getByTestId(`${column}@3`).textContent()));
     return { steps, betas };
   };

@@ -12,7 +12,10 @@ test.afterAll(() => app.stop());
 
 /** The stops of docs/one-number.md, each looked at from outside. */
 test("one β from the cell to the page", async ({ page, request }) => {
-  const [header, ...rows] = readFileSync("demo/canal-street.csv", "utf8").trim().split("\n").map((line) => line.split(","));
+  const [header, ...rows] = readFileSync("demo/canal-street.csv", "utf8")
+    .trim()
+    .split("\n")
+    .map((line) => line.split(","));
   const column = header!.indexOf("SC3");
   expect(rows[1]![column]).toBe("1"); // 1 the cell
 

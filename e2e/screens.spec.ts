@@ -20,21 +20,33 @@ const screens: [string, string, (page: Page) => Promise<void>][] = [
   ["the list of studies", "", async (page) => expect(page.getByRole("link", { name: "Canal Street evening classes" })).toBeVisible()],
   ["Theory", "theory", async (page) => expect(page.getByText("not built yet. It will hold")).toBeVisible()],
   ["Responses", "responses", async (page) => expect(page.getByText("L001")).toBeVisible()],
-  ["Responses with an entry open", "responses", async (page) => {
-    await page.getByRole("button", { name: "PB2", exact: true }).click();
-    await expect(page.getByText("55 stands once outside the declared answers.")).toBeVisible();
-  }],
+  [
+    "Responses with an entry open",
+    "responses",
+    async (page) => {
+      await page.getByRole("button", { name: "PB2", exact: true }).click();
+      await expect(page.getByText("55 stands once outside the declared answers.")).toBeVisible();
+    },
+  ],
   ["Scales", "scales", async (page) => expect(page.getByTestId("alpha")).toBeVisible()],
   ["First look", "first-look", async (page) => expect(page.getByText("not built yet. It will hold")).toBeVisible()],
   ["Ladders", "ladders", async (page) => expect(page.getByTestId("over-steps")).toBeVisible()],
-  ["Ladders, a step in full", "ladders", async (page) => {
-    await page.getByText("Step 3 in full").click();
-    await expect(page.getByTestId("in-full")).toBeVisible();
-  }],
-  ["Ladders, a word of the sentence open", "ladders", async (page) => {
-    await page.getByRole("button", { name: /^Respondents:/ }).click();
-    await expect(page.getByText("Class format: online")).toBeVisible();
-  }],
+  [
+    "Ladders, a step in full",
+    "ladders",
+    async (page) => {
+      await page.getByText("Step 3 in full").click();
+      await expect(page.getByTestId("in-full")).toBeVisible();
+    },
+  ],
+  [
+    "Ladders, a word of the sentence open",
+    "ladders",
+    async (page) => {
+      await page.getByRole("button", { name: /^Respondents:/ }).click();
+      await expect(page.getByText("Class format: online")).toBeVisible();
+    },
+  ],
   ["Write-up", "write-up", async (page) => expect(page.getByText("not built yet. It will hold")).toBeVisible()],
 ];
 for (const [name, path, ready] of screens) {
@@ -50,7 +62,11 @@ test("mathematical signs come from shipped fonts", async ({ page }) => {
   await page.goto(place("ladders"));
   await page.getByTestId("over-steps").waitFor();
   const loaded = await page.evaluate(async () => {
-    await Promise.all([document.fonts.load('16px "DejaVu Sans Signs"', "≤≥≠≈√∞∑"), document.fonts.load('16px "Source Serif 4 Variable"', "β"), document.fonts.load('italic 16px "Source Sans 3 Variable"', "R")]);
+    await Promise.all([
+      document.fonts.load('16px "DejaVu Sans Signs"', "≤≥≠≈√∞∑"),
+      document.fonts.load('16px "Source Serif 4 Variable"', "β"),
+      document.fonts.load('italic 16px "Source Sans 3 Variable"', "R"),
+    ]);
     return [...document.fonts].filter((font) => font.status === "loaded").map((font) => font.family.replaceAll('"', ""));
   });
   expect(loaded).toEqual(expect.arrayContaining(["DejaVu Sans Signs", "Source Serif 4 Variable", "Source Sans 3 Variable"]));
@@ -62,7 +78,9 @@ test("every part of a ladder is reached and changed with the keyboard alone", as
   const focusOn = async (name: string | RegExp) => {
     for (let presses = 0; presses < 60; presses++) {
       await page.keyboard.press("Tab");
-      const label = await page.evaluate(() => document.activeElement?.getAttribute("aria-label") ?? document.activeElement?.textContent ?? "");
+      const label = await page.evaluate(
+        () => document.activeElement?.getAttribute("aria-label") ?? document.activeElement?.textContent ?? "",
+      );
       if (typeof name === "string" ? label === name : name.test(label)) return;
     }
     throw new Error(`Tab never reached ${String(name)}`);

@@ -10,7 +10,9 @@ const HOST = "127.0.0.1";
 
 function free(port) {
   return new Promise((resolve) => {
-    const probe = createServer().once("error", () => resolve(false)).once("listening", () => probe.close(() => resolve(true)));
+    const probe = createServer()
+      .once("error", () => resolve(false))
+      .once("listening", () => probe.close(() => resolve(true)));
     probe.listen(port, HOST);
   });
 }
@@ -30,7 +32,9 @@ const port = await choosePort();
 const server = spawn("npx", ["next", "start", "-H", HOST, "-p", String(port)], { stdio: ["ignore", "pipe", "inherit"] });
 server.stdout.on("data", (text) => {
   if (String(text).includes("Ready")) {
-    process.stdout.write(`\nBeta Step is running at http://${HOST}:${port}/\nThe demo study: http://${HOST}:${port}/studies/${study}/ladders\nStop it with Ctrl+C.\n`);
+    process.stdout.write(
+      `\nBeta Step is running at http://${HOST}:${port}/\nThe demo study: http://${HOST}:${port}/studies/${study}/ladders\nStop it with Ctrl+C.\n`,
+    );
   }
 });
 for (const signal of ["SIGINT", "SIGTERM"]) process.on(signal, () => server.kill(signal));

@@ -5,7 +5,20 @@
  */
 import { readFileSync, writeFileSync } from "node:fs";
 
-const OS = { darwin: "darwin", linux: "linux", linuxmusl: "linux", win32: "win32", windows: "win32", android: "android", freebsd: "freebsd", openbsd: "openbsd", netbsd: "netbsd", sunos: "sunos", aix: "aix", openharmony: "openharmony" };
+const OS = {
+  darwin: "darwin",
+  linux: "linux",
+  linuxmusl: "linux",
+  win32: "win32",
+  windows: "win32",
+  android: "android",
+  freebsd: "freebsd",
+  openbsd: "openbsd",
+  netbsd: "netbsd",
+  sunos: "sunos",
+  aix: "aix",
+  openharmony: "openharmony",
+};
 const CPU = ["x64", "arm64", "ia32", "arm", "armv7", "ppc64", "s390x", "riscv64", "loong64", "mips64el", "universal", "wasm32"];
 
 const lock = JSON.parse(readFileSync("package-lock.json", "utf8"));
@@ -20,8 +33,11 @@ for (const [place, entry] of Object.entries(lock.packages)) {
     const os = words.map((w) => OS[w]).find(Boolean);
     const cpu = CPU.find((c) => words.includes(c));
     lock.packages[top] = {
-      version: range, optional: true, ...(entry.dev ? { dev: true } : {}),
-      ...(os ? { os: [os] } : {}), ...(cpu ? { cpu: [cpu === "armv7" ? "arm" : cpu] } : {}),
+      version: range,
+      optional: true,
+      ...(entry.dev ? { dev: true } : {}),
+      ...(os ? { os: [os] } : {}),
+      ...(cpu ? { cpu: [cpu === "armv7" ? "arm" : cpu] } : {}),
       ...(words.includes("musl") ? { libc: ["musl"] } : words.includes("gnu") ? { libc: ["glibc"] } : {}),
     };
     added++;

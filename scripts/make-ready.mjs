@@ -26,11 +26,13 @@ function hashOf(files) {
 }
 
 function filesBelow(folder) {
-  return readdirSync(folder, { withFileTypes: true }).sort((a, b) => (a.name < b.name ? -1 : 1)).flatMap((entry) => {
-    const file = path.join(folder, entry.name);
-    if (entry.isDirectory()) return filesBelow(file);
-    return /\.test\.tsx?$/.test(entry.name) ? [] : [file];
-  });
+  return readdirSync(folder, { withFileTypes: true })
+    .sort((a, b) => (a.name < b.name ? -1 : 1))
+    .flatMap((entry) => {
+      const file = path.join(folder, entry.name);
+      if (entry.isDirectory()) return filesBelow(file);
+      return /\.test\.tsx?$/.test(entry.name) ? [] : [file];
+    });
 }
 
 const stamped = (file, hash) => existsSync(file) && readFileSync(file, "utf8") === hash;

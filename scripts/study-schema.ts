@@ -5,8 +5,10 @@ import { Study } from "@/study/model/study";
 export function studySchema(): string {
   const schema = z.toJSONSchema(Study, { io: "input" });
   const described = {
-    ...schema, title: "Beta Step study document",
-    description: "Everything a researcher decided about a study, without the responses. Rules across fields (names used once, items and terms that exist) are checked when it is read.",
+    ...schema,
+    title: "Beta Step study document",
+    description:
+      "Everything a researcher decided about a study, without the responses. Rules across fields (names used once, items and terms that exist) are checked when it is read.",
   };
   return `${JSON.stringify(described, null, 2)}\n`;
 }

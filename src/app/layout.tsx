@@ -10,7 +10,10 @@ import { headers } from "next/headers";
 import type { ReactNode } from "react";
 import { ThemeProvider } from "@/ui/theme/ThemeProvider";
 
-export const metadata: Metadata = { title: { default: "Beta Step", template: "%s · Beta Step" }, description: "From questionnaire answers to tested theory." };
+export const metadata: Metadata = {
+  title: { default: "Beta Step", template: "%s · Beta Step" },
+  description: "From questionnaire answers to tested theory.",
+};
 
 export default async function RootLayout({ children }: { children: ReactNode }) {
   const nonce = (await headers()).get("x-nonce") ?? undefined;

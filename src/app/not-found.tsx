@@ -8,7 +8,9 @@ export default function NotFound() {
       <Masthead />
       <main className={page.sheet}>
         <h1 className={page.sentence}>There is no such page on this machine.</h1>
-        <p>Nothing was changed. <Link href="/">Go to your studies</Link>.</p>
+        <p>
+          Nothing was changed. <Link href="/">Go to your studies</Link>.
+        </p>
       </main>
     </>
   );

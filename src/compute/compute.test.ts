@@ -37,12 +37,18 @@ const columns = (...names: string[]) => names.map((name) => source(name)!);
 const strips = (...variables: string[]) => ({ kind: "strips" as const, context: { codebook: [], scales: [] }, variables });
 let pool: WorkerPool;
 afterEach(() => pool.close());
-beforeEach(() => { PortWorker.made = PortWorker.columnsSent = 0; });
+beforeEach(() => {
+  PortWorker.made = PortWorker.columnsSent = 0;
+});
 
 test("a job goes to a worker and its answer comes back; a column is sent to a worker once", async () => {
   pool = new WorkerPool(() => new PortWorker(), 1);
   const [strip] = await pool.run(strips("x"), "d", columns("x"));
-  expect(strip!.answers).toEqual([{ value: 1, count: 1 }, { value: 2, count: 2 }, { value: 5, count: 1 }]);
+  expect(strip!.answers).toEqual([
+    { value: 1, count: 1 },
+    { value: 2, count: 2 },
+    { value: 5, count: 1 },
+  ]);
   expect(await pool.run(strips("y", "x"), "d", columns("y", "x"))).toMatchObject([{ missing: 1 }, { missing: 0 }]);
   expect([PortWorker.made, PortWorker.columnsSent]).toEqual([1, 2]);
 });
@@ -56,7 +62,11 @@ test("more jobs than workers wait their turn, and every one is answered with its
 
 test("a job can be stopped while it waits and while it runs; the pool goes on with a fresh worker", async () => {
   let first = true;
-  pool = new WorkerPool(() => { const worker = new PortWorker(first); first = false; return worker; }, 1);
+  pool = new WorkerPool(() => {
+    const worker = new PortWorker(first);
+    first = false;
+    return worker;
+  }, 1);
   const stop = new AbortController();
   const running = pool.run(strips("x"), "d", columns("x"), stop.signal);
   const waiting = pool.run(strips("x"), "d", columns("x"), stop.signal);
@@ -69,7 +79,11 @@ test("a job can be stopped while it waits and while it runs; the pool goes on wi
 
 test("a job that breaks is an error with a code; a worker that breaks down is replaced", async () => {
   const workers: PortWorker[] = [];
-  pool = new WorkerPool(() => { const worker = new PortWorker(); workers.push(worker); return worker; }, 1);
+  pool = new WorkerPool(() => {
+    const worker = new PortWorker();
+    workers.push(worker);
+    return worker;
+  }, 1);
   await expect(pool.run(strips("nobody"), "d", [])).rejects.toEqual(new JobError("worker-crashed"));
   const lost = pool.run(strips("x"), "d", columns("x"));
   workers[0]!.onerror!(new Error("gone"));
@@ -84,24 +98,43 @@ test("the desk does not take a message it does not know", () => {
 
 describe("the compute command", () => {
   let folder: string;
-  beforeEach(() => { folder = mkdtempSync(path.join(tmpdir(), "beta-step-compute-")); pool = new WorkerPool(() => new PortWorker(), 1); });
+  beforeEach(() => {
+    folder = mkdtempSync(path.join(tmpdir(), "beta-step-compute-"));
+    pool = new WorkerPool(() => new PortWorker(), 1);
+  });
   afterEach(() => rmSync(folder, { recursive: true }));
 
   const compute = (study: object | string, data: string) => {
     const [studyFile, out] = [path.join(folder, "study.json"), path.join(folder, "results.json")];
     writeFileSync(studyFile, typeof study === "string" ? study : JSON.stringify(study));
-    const run = spawnSync("npx", ["tsx", "src/compute/node/compute-command.ts", "--study", studyFile, "--data", data, "--out", out], { encoding: "utf8" });
-    return { code: run.status, said: run.stderr.split("\n").filter((line) => !line.startsWith("npm warn")).join("\n"), results: () => JSON.parse(readFileSync(out, "utf8")) };
+    const run = spawnSync("npx", ["tsx", "src/compute/node/compute-command.ts", "--study", studyFile, "--data", data, "--out", out], {
+      encoding: "utf8",
+    });
+    return {
+      code: run.status,
+      said: run.stderr
+        .split("\n")
+        .filter((line) => !line.startsWith("npm warn"))
+        .join("\n"),
+      results: () => JSON.parse(readFileSync(out, "utf8")),
+    };
   };
   const garden = path.join(process.cwd(), "src/core/regression/reference/garden_ladder.csv");
   const set = referenceSet("regression", "garden_ladder");
   const study = {
-    format: "beta-step-study", version: 1, name: "Gardens",
+    format: "beta-step-study",
+    version: 1,
+    name: "Gardens",
     codebook: ["age", "distance_km", "hours", "knowhow", "belonging"].map((name) => ({ name, missing: ["-9"] })),
-    ladders: [{
-      id: "belonging", name: "Belonging", outcome: "belonging", filter: { variable: "consent", equals: ["yes"] },
-      steps: set.spec.steps.map((names, k) => ({ id: `s${k}`, terms: names.map((name) => ({ components: name.split("*") })) })),
-    }],
+    ladders: [
+      {
+        id: "belonging",
+        name: "Belonging",
+        outcome: "belonging",
+        filter: { variable: "consent", equals: ["yes"] },
+        steps: set.spec.steps.map((names, k) => ({ id: `s${k}`, terms: names.map((name) => ({ components: name.split("*") })) })),
+      },
+    ],
   };
 
   test("from file to file: the garden ladder's sample, every value of its steps and its β, under stable names", () => {

@@ -100,8 +100,10 @@ export class ColumnBuilder {
 
   private flush(): void {
     this.out({
-      position: this.position, chunk: this.chunk++,
-      values: this.values.slice(0, this.filled), states: this.states.slice(0, this.filled),
+      position: this.position,
+      chunk: this.chunk++,
+      values: this.values.slice(0, this.filled),
+      states: this.states.slice(0, this.filled),
     });
     this.values.fill(0);
     this.states.fill(0);
@@ -116,8 +118,13 @@ export class ColumnBuilder {
     return {
       texts: [...this.dictionary.keys()],
       summary: {
-        numbers: this.numbers, empties: this.empties, words: this.words, low: some ? this.low : null, high: some ? this.high : null,
-        wholeNumbers: some && this.wholeNumbers, numberCounts,
+        numbers: this.numbers,
+        empties: this.empties,
+        words: this.words,
+        low: some ? this.low : null,
+        high: some ? this.high : null,
+        wholeNumbers: some && this.wholeNumbers,
+        numberCounts,
       },
     };
   }

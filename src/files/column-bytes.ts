@@ -14,9 +14,11 @@ const aligned = (at: number) => Math.ceil(at / 8) * 8;
 
 /** Columns → bytes. */
 export function encodeColumns(columns: readonly ResponseColumn[]): Uint8Array<ArrayBuffer> {
-  const head = new TextEncoder().encode(JSON.stringify({
-    columns: columns.map((c) => ({ name: c.name, rows: c.values.length, texts: c.texts })),
-  }));
+  const head = new TextEncoder().encode(
+    JSON.stringify({
+      columns: columns.map((c) => ({ name: c.name, rows: c.values.length, texts: c.texts })),
+    }),
+  );
   const size = columns.reduce((at, c) => aligned(at + c.values.length * 9), aligned(4 + head.length));
   const bytes = new Uint8Array(size);
   new DataView(bytes.buffer).setUint32(0, head.length, true);

@@ -4,7 +4,11 @@ import type { ReadColumn } from "./read-delimited";
 /** What the guess of a column's kind needs to know of it. */
 export function columnFacts({ name, texts, summary }: ReadColumn): ColumnFacts {
   return {
-    name, texts, numbers: summary.numbers, words: summary.words, wholeNumbers: summary.wholeNumbers,
+    name,
+    texts,
+    numbers: summary.numbers,
+    words: summary.words,
+    wholeNumbers: summary.wholeNumbers,
     distinctNumbers: summary.numberCounts?.length ?? null,
   };
 }

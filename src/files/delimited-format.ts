@@ -36,6 +36,10 @@ function sampleRows(sample: string, delimiter: string): string[][] {
   try {
     return parse(sample, { delimiter, relax_column_count: true, relax_quotes: true, skip_empty_lines: true, to: 300 });
   } catch {
-    return sample.split(/\r\n|\n|\r/).filter((l) => l !== "").slice(0, 300).map((l) => l.split(delimiter)); // a quote runs past the sample
+    return sample
+      .split(/\r\n|\n|\r/)
+      .filter((l) => l !== "")
+      .slice(0, 300)
+      .map((l) => l.split(delimiter)); // a quote runs past the sample
   }
 }

@@ -2,8 +2,25 @@ import type { LadderFit } from "@/core/regression/ladder";
 import type { Ladder } from "@/study/model/ladder";
 
 const HEAD = [
-  "step", "step_name", "term", "b", "se", "b_lower", "b_upper", "beta", "t", "p", "part", "tolerance",
-  "n", "R2", "delta_R2", "F_change", "df1", "df2", "p_change",
+  "step",
+  "step_name",
+  "term",
+  "b",
+  "se",
+  "b_lower",
+  "b_upper",
+  "beta",
+  "t",
+  "p",
+  "part",
+  "tolerance",
+  "n",
+  "R2",
+  "delta_R2",
+  "F_change",
+  "df1",
+  "df2",
+  "p_change",
 ] as const;
 
 /**
@@ -14,14 +31,24 @@ export function ladderCsv(ladder: Ladder, fit: LadderFit): string {
   const rows = fit.steps.flatMap((step, k) => {
     const { model, change } = step;
     const of = (term: string, values: (number | null)[]) => [
-      k + 1, ladder.steps[k]!.name, term, ...values,
-      model.n, model.R2, change.change, change.F, change.df[0], change.df[1], change.p,
+      k + 1,
+      ladder.steps[k]!.name,
+      term,
+      ...values,
+      model.n,
+      model.R2,
+      change.change,
+      change.F,
+      change.df[0],
+      change.df[1],
+      change.p,
     ];
     const { intercept: i } = step;
     return [
       of("(Intercept)", [i.estimate, i.se, i.lower, i.upper, null, i.t, i.p, null, null]),
       ...step.coefficients.map((c) =>
-        of(c.column, [c.b.estimate, c.b.se, c.b.lower, c.b.upper, c.beta.estimate, c.b.t, c.b.p, c.part, c.tolerance])),
+        of(c.column, [c.b.estimate, c.b.se, c.b.lower, c.b.upper, c.beta.estimate, c.b.t, c.b.p, c.part, c.tolerance]),
+      ),
     ];
   });
   return `\uFEFF${[HEAD, ...rows].map((row) => row.map(cell).join(",")).join("\r\n")}\r\n`;

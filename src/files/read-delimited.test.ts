@@ -19,12 +19,21 @@ const cells = (column: ResponseColumn) => Array.from(column.values, (_, row) => 
 
 describe("what a file may look like", () => {
   test.each([
-    ["comma", "a,b\n1,x\n2,\n"], ["semicolon", "a;b\n1;x\n2;\n"], ["tab", "a\tb\n1\tx\n2\t\n"], ["line ends of Windows", "a,b\r\n1,x\r\n2,\r\n"],
-    ["no last line end", "a,b\n1,x\n2,"], ["a byte order mark", "\uFEFFa,b\n1,x\n2,\n"], ["empty lines", "a,b\n\n1,x\n\n2,\n\n"], ["blanks around", " a , b \n 1 , x \n2, \n"],
+    ["comma", "a,b\n1,x\n2,\n"],
+    ["semicolon", "a;b\n1;x\n2;\n"],
+    ["tab", "a\tb\n1\tx\n2\t\n"],
+    ["line ends of Windows", "a,b\r\n1,x\r\n2,\r\n"],
+    ["no last line end", "a,b\n1,x\n2,"],
+    ["a byte order mark", "\uFEFFa,b\n1,x\n2,\n"],
+    ["empty lines", "a,b\n\n1,x\n\n2,\n\n"],
+    ["blanks around", " a , b \n 1 , x \n2, \n"],
   ])("%s", async (_, content) => {
     const { columns, data } = await read(content);
     expect([...columns.keys()]).toEqual(["a", "b"]);
-    expect([cells(columns.get("a")!), cells(columns.get("b")!)]).toEqual([["1", "2"], ["x", null]]);
+    expect([cells(columns.get("a")!), cells(columns.get("b")!)]).toEqual([
+      ["1", "2"],
+      ["x", null],
+    ]);
     expect(data.rows).toBe(2);
   });
 
@@ -47,13 +56,32 @@ describe("what a file may look like", () => {
   test("what was seen of a column is counted", async () => {
     const { data } = await read("x\n1\n5\n\n5\nnone\n2.5\n".replace("\n\n", '\n""\n'));
     expect(data.columns[0]!.summary).toMatchObject({ numbers: 4, empties: 1, words: 1, low: 1, high: 5, wholeNumbers: false });
-    expect(data.columns[0]!.summary.numberCounts).toEqual([{ value: 1, count: 1 }, { value: 2.5, count: 1 }, { value: 5, count: 2 }]);
+    expect(data.columns[0]!.summary.numberCounts).toEqual([
+      { value: 1, count: 1 },
+      { value: 2.5, count: 1 },
+      { value: 5, count: 2 },
+    ]);
   });
 });
 
 test.each<[string, number | null]>([
-  ["12", 12], ["-9", -9], ["+3.5", 3.5], [".5", 0.5], ["1e3", 1000], ["-0", 0], ["007", null], ["1e400", null], ["9007199254740993", null],
-  ["0x10", null], ["Infinity", null], ["NaN", null], ["1 000", null], ["12a", null], ["0", 0], ["0.30", 0.3], ["", null],
+  ["12", 12],
+  ["-9", -9],
+  ["+3.5", 3.5],
+  [".5", 0.5],
+  ["1e3", 1000],
+  ["-0", 0],
+  ["007", null],
+  ["1e400", null],
+  ["9007199254740993", null],
+  ["0x10", null],
+  ["Infinity", null],
+  ["NaN", null],
+  ["1 000", null],
+  ["12a", null],
+  ["0", 0],
+  ["0.30", 0.3],
+  ["", null],
 ])("the cell %p is the number %p", (cell, value) => expect(cellNumber(cell, ".")).toBe(value));
 
 describe("what is refused, with the line and without a respondent's answer", () => {
@@ -86,14 +114,25 @@ describe("what is refused, with the line and without a respondent's answer", () 
 });
 
 test("law: cells go in and come out the same, however the file is cut and quoted", () => {
-  const cell = fc.oneof(fc.integer().map(String), fc.constantFrom("", "x", "a,b", '"', "two\nlines", "ß", "007"), fc.double({ noNaN: true, noDefaultInfinity: true, min: -1e6, max: 1e6 }).map(String));
-  return fc.assert(fc.asyncProperty(fc.array(fc.tuple(cell, cell), { minLength: 1, maxLength: 12 }), fc.integer({ min: 1, max: 9 }), async (rows, size) => {
-    const quote = (text: string) => `"${text.replaceAll('"', '""')}"`;
-    const { columns } = await read(["a,b", ...rows.map((row) => row.map(quote).join(","))].join("\n"), size);
-    const normal = (text: string) => (text.trim() === "" ? null : (cellNumber(text.trim(), ".")?.toString() ?? text.trim()));
-    expect(cells(columns.get("a")!)).toEqual(rows.map(([a]) => normal(a)));
-    expect(cells(columns.get("b")!)).toEqual(rows.map(([, b]) => normal(b)));
-  }), { numRuns: 60 });
+  const cell = fc.oneof(
+    fc.integer().map(String),
+    fc.constantFrom("", "x", "a,b", '"', "two\nlines", "ß", "007"),
+    fc.double({ noNaN: true, noDefaultInfinity: true, min: -1e6, max: 1e6 }).map(String),
+  );
+  return fc.assert(
+    fc.asyncProperty(
+      fc.array(fc.tuple(cell, cell), { minLength: 1, maxLength: 12 }),
+      fc.integer({ min: 1, max: 9 }),
+      async (rows, size) => {
+        const quote = (text: string) => `"${text.replaceAll('"', '""')}"`;
+        const { columns } = await read(["a,b", ...rows.map((row) => row.map(quote).join(","))].join("\n"), size);
+        const normal = (text: string) => (text.trim() === "" ? null : (cellNumber(text.trim(), ".")?.toString() ?? text.trim()));
+        expect(cells(columns.get("a")!)).toEqual(rows.map(([a]) => normal(a)));
+        expect(cells(columns.get("b")!)).toEqual(rows.map(([, b]) => normal(b)));
+      },
+    ),
+    { numRuns: 60 },
+  );
 });
 
 test("columns longer than a chunk come in pieces and join again", async () => {

@@ -49,7 +49,11 @@ export async function readDelimited(bytes: AsyncIterable<Uint8Array>, chunk: (ch
         continue;
       }
       if (record.length !== names.length) {
-        throw new ImportFaultError("unequal-rows", `Line ${info.lines} has ${cells(record.length)}; the header has ${names.length}. Mend that line in the file and drop it again.`, info.lines);
+        throw new ImportFaultError(
+          "unequal-rows",
+          `Line ${info.lines} has ${cells(record.length)}; the header has ${names.length}. Mend that line in the file and drop it again.`,
+          info.lines,
+        );
       }
       for (let i = 0; i < record.length; i++) builders[i]!.add(record[i]!);
       rows++;
@@ -70,16 +74,34 @@ function cells(count: number): string {
 
 function headerNames(record: readonly string[], line: number): string[] {
   if (record.length > MOST_COLUMNS) {
-    throw new ImportFaultError("too-many-columns", `The header has ${record.length} columns; at most ${MOST_COLUMNS} can be taken in. Keep the ones you need and drop the file again.`, line);
+    throw new ImportFaultError(
+      "too-many-columns",
+      `The header has ${record.length} columns; at most ${MOST_COLUMNS} can be taken in. Keep the ones you need and drop the file again.`,
+      line,
+    );
   }
   const names = record.map((name) => name.trim());
   const first = new Map<string, number>();
   names.forEach((name, i) => {
-    if (name === "") throw new ImportFaultError("empty-name", `Column ${i + 1} has no name in the header (line ${line}). Name it in the file and drop it again.`, line);
-    if (name.length > 200) throw new ImportFaultError("long-name", `The name of column ${i + 1} is longer than 200 characters (line ${line}). Is the header the first line of the file?`, line);
+    if (name === "")
+      throw new ImportFaultError(
+        "empty-name",
+        `Column ${i + 1} has no name in the header (line ${line}). Name it in the file and drop it again.`,
+        line,
+      );
+    if (name.length > 200)
+      throw new ImportFaultError(
+        "long-name",
+        `The name of column ${i + 1} is longer than 200 characters (line ${line}). Is the header the first line of the file?`,
+        line,
+      );
     const before = first.get(name);
     if (before !== undefined) {
-      throw new ImportFaultError("repeated-name", `Columns ${before + 1} and ${i + 1} are both called "${name}" (line ${line}). Give each its own name and drop the file again.`, line);
+      throw new ImportFaultError(
+        "repeated-name",
+        `Columns ${before + 1} and ${i + 1} are both called "${name}" (line ${line}). Give each its own name and drop the file again.`,
+        line,
+      );
     }
     first.set(name, i);
   });
@@ -108,7 +130,15 @@ function faultOf(error: unknown): unknown {
   const line = typeof lines === "number" ? lines : null;
   const where = line === null ? "" : ` (near line ${line})`;
   if (error.code === "CSV_QUOTE_NOT_CLOSED" || error.code === "CSV_MAX_RECORD_SIZE") {
-    return new ImportFaultError("open-quote", `A quotation mark is opened and never closed${where}. Mend it in the file and drop it again.`, line);
+    return new ImportFaultError(
+      "open-quote",
+      `A quotation mark is opened and never closed${where}. Mend it in the file and drop it again.`,
+      line,
+    );
   }
-  return new ImportFaultError("stray-quote", `A quotation mark stands inside a cell that is not quoted as a whole${where}. Mend it in the file and drop it again.`, line);
+  return new ImportFaultError(
+    "stray-quote",
+    `A quotation mark stands inside a cell that is not quoted as a whole${where}. Mend it in the file and drop it again.`,
+    line,
+  );
 }

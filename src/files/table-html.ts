@@ -6,7 +6,9 @@ export function tableAsHtml(table: PrintTable): string {
   const head = table.head.map((text) => cell("th", text, ' scope="col"')).join("");
   const body = table.sections.map((section) => {
     const heading = `<tr class="step">${cell("th", section.heading, ` scope="rowgroup" colspan="${table.head.length}"`)}</tr>`;
-    const rows = section.rows.map((row) => `<tr>${row.map((text, i) => (i === 0 ? cell("th", text, ' scope="row"') : cell("td", text))).join("")}</tr>`);
+    const rows = section.rows.map(
+      (row) => `<tr>${row.map((text, i) => (i === 0 ? cell("th", text, ' scope="row"') : cell("td", text))).join("")}</tr>`,
+    );
     return `<tbody>\n${[heading, ...rows].join("\n")}\n</tbody>`;
   });
   return `<!doctype html>
@@ -35,5 +37,8 @@ function escape(text: string): string {
 
 /** Sets statistical symbols in italics. */
 function italic(html: string): string {
-  return html.replace(/^(b|SE|t|p|sr²)$/, "<i>$1</i>").replace(/\b(R²|F(?=\()|p(?= [&=]))/g, "<i>$1</i>").replace("CI of b", "CI of <i>b</i>");
+  return html
+    .replace(/^(b|SE|t|p|sr²)$/, "<i>$1</i>")
+    .replace(/\b(R²|F(?=\()|p(?= [&=]))/g, "<i>$1</i>")
+    .replace("CI of b", "CI of <i>b</i>");
 }

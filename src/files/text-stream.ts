@@ -35,16 +35,27 @@ function refuseOtherEncodings(piece: Uint8Array): void {
     throw new ImportFaultError("wrong-encoding", "The file is written in UTF-16. Save it again as CSV in UTF-8 and drop it here.", 1);
   }
   if (a === 0x50 && b === 0x4b) {
-    throw new ImportFaultError("not-text", "This is a packed file (a spreadsheet or an archive), not a CSV file. Save the sheet as CSV in UTF-8 and drop that here.");
+    throw new ImportFaultError(
+      "not-text",
+      "This is a packed file (a spreadsheet or an archive), not a CSV file. Save the sheet as CSV in UTF-8 and drop that here.",
+    );
   }
 }
 
 function binaryFault(line: number): ImportFaultError {
-  return new ImportFaultError("not-text", `The file holds bytes that are not text (first at line ${line}). Save the data as CSV in UTF-8 and drop that here.`, line);
+  return new ImportFaultError(
+    "not-text",
+    `The file holds bytes that are not text (first at line ${line}). Save the data as CSV in UTF-8 and drop that here.`,
+    line,
+  );
 }
 
 function encodingFault(line: number): ImportFaultError {
-  return new ImportFaultError("wrong-encoding", `Line ${line} is not written in UTF-8. Save the file again as CSV in UTF-8 and drop it here.`, line);
+  return new ImportFaultError(
+    "wrong-encoding",
+    `Line ${line} is not written in UTF-8. Save the file again as CSV in UTF-8 and drop it here.`,
+    line,
+  );
 }
 
 function linesBefore(piece: Uint8Array, end: number): number {

@@ -10,11 +10,17 @@ import { ladderCsv } from "./ladder-csv";
 import { tableAsHtml } from "./table-html";
 
 test("law: columns survive the wire, whatever they hold and whatever stands beside them", () => {
-  const cell = fc.oneof(fc.integer().map(String), fc.constant(""), fc.string({ minLength: 1 }).filter((s) => Number.isNaN(Number(s))));
-  fc.assert(fc.property(fc.array(fc.tuple(fc.string(), fc.array(cell, { maxLength: 20 })), { maxLength: 5 }), (list) => {
-    const columns = list.map(([name, cells]) => columnOf(name, cells));
-    expect(decodeColumns(encodeColumns(columns).buffer)).toEqual(columns);
-  }));
+  const cell = fc.oneof(
+    fc.integer().map(String),
+    fc.constant(""),
+    fc.string({ minLength: 1 }).filter((s) => Number.isNaN(Number(s))),
+  );
+  fc.assert(
+    fc.property(fc.array(fc.tuple(fc.string(), fc.array(cell, { maxLength: 20 })), { maxLength: 5 }), (list) => {
+      const columns = list.map(([name, cells]) => columnOf(name, cells));
+      expect(decodeColumns(encodeColumns(columns).buffer)).toEqual(columns);
+    }),
+  );
   const odd = { name: "x", values: Float64Array.from([NaN, -0, 5e-324]), states: Uint8Array.from([1, 0, 0]), texts: [] };
   expect(Object.is(decodeColumns(encodeColumns([odd]).buffer)[0]!.values[1], -0)).toBe(true);
 });
@@ -25,12 +31,26 @@ test("bytes cut short are refused", () => {
 });
 
 const cells = (f: (i: number) => number) => Array.from({ length: 20 }, (_, i) => String(f(i)));
-const study = Study.parse({ format: "beta-step-study", version: 1, name: "s", codebook: [{ name: "y", label: "Y <b>" }, { name: "=x", label: "=x" }, { name: "z" }] });
-const ladder = Ladder.parse({
-  id: "l", name: "L", outcome: "y",
-  steps: [{ id: "a", name: 'one, "two"', terms: [{ components: ["=x"] }] }, { id: "b", terms: [{ components: ["z"] }] }],
+const study = Study.parse({
+  format: "beta-step-study",
+  version: 1,
+  name: "s",
+  codebook: [{ name: "y", label: "Y <b>" }, { name: "=x", label: "=x" }, { name: "z" }],
 });
-const result = analyseLadder(study, ladder, sourceOf({ y: cells((i) => Math.sin(i) + i), "=x": cells((i) => i), z: cells((i) => (i * 7) % 5) }));
+const ladder = Ladder.parse({
+  id: "l",
+  name: "L",
+  outcome: "y",
+  steps: [
+    { id: "a", name: 'one, "two"', terms: [{ components: ["=x"] }] },
+    { id: "b", terms: [{ components: ["z"] }] },
+  ],
+});
+const result = analyseLadder(
+  study,
+  ladder,
+  sourceOf({ y: cells((i) => Math.sin(i) + i), "=x": cells((i) => i), z: cells((i) => (i * 7) % 5) }),
+);
 if (result.status !== "fitted") throw new Error("refused");
 
 test("the CSV table has a row a coefficient at full precision and sets formulas off", () => {
@@ -46,7 +66,9 @@ test("the CSV table has a row a coefficient at full precision and sets formulas 
 });
 
 test("the HTML table escapes what people wrote, italicizes symbols and has scopes", () => {
-  const html = tableAsHtml(ladderTable(ladder, result.fit, result.sample, (name) => study.codebook.find((v) => v.name === name)!.label || name));
+  const html = tableAsHtml(
+    ladderTable(ladder, result.fit, result.sample, (name) => study.codebook.find((v) => v.name === name)!.label || name),
+  );
   expect(html).toContain("Y &lt;b&gt;");
   expect(html).not.toContain("Y <b>");
   expect(html).toContain('<th scope="col"><i>SE</i></th>');

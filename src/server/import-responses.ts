@@ -25,7 +25,10 @@ const MOST_BYTES = 2_000_000_000;
  * @throws ImportFaultError with what to do
  */
 export async function importAsStudy(
-  db: Database, upload: Readable, file: { name: string; expected: number | null }, folder = dataFolder(),
+  db: Database,
+  upload: Readable,
+  file: { name: string; expected: number | null },
+  folder = dataFolder(),
 ): Promise<SavedStudy> {
   const temporary = path.join(folder, "uploads", randomUUID());
   await mkdir(path.dirname(temporary), { recursive: true });
@@ -54,7 +57,8 @@ async function save(upload: Readable, to: string, expected: number | null): Prom
     transform(piece: Buffer, _encoding, done) {
       bytes += piece.length;
       hash.update(piece);
-      if (bytes > MOST_BYTES) done(new ImportFaultError("too-large", "The file is larger than 2 GB. Keep the columns you need and drop it again."));
+      if (bytes > MOST_BYTES)
+        done(new ImportFaultError("too-large", "The file is larger than 2 GB. Keep the columns you need and drop it again."));
       else done(null, piece);
     },
   });
@@ -67,7 +71,11 @@ async function save(upload: Readable, to: string, expected: number | null): Prom
 
 /** A study named after its file, with guessed kinds and nothing else decided. */
 function firstStudy(fileName: string, data: DelimitedData): Study {
-  const name = fileName.replace(/\.(csv|tsv|txt)$/i, "").replace(/[_-]+/g, " ").trim() || "New study";
+  const name =
+    fileName
+      .replace(/\.(csv|tsv|txt)$/i, "")
+      .replace(/[_-]+/g, " ")
+      .trim() || "New study";
   const codebook = guessCodebook(data.columns.map(columnFacts));
   return { format: "beta-step-study", version: 1, name: name.slice(0, 200), codebook, scales: [], ladders: [] };
 }

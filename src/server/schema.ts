@@ -21,22 +21,32 @@ export const studies = sqliteTable("studies", {
   /** Counts the edit sets; an edit must name the revision it was made on. */
   revision: integer().notNull(),
   datasetId: text().notNull(),
-  createdAt: text().notNull().default(sql`(datetime('now'))`),
-  updatedAt: text().notNull().default(sql`(datetime('now'))`),
+  createdAt: text()
+    .notNull()
+    .default(sql`(datetime('now'))`),
+  updatedAt: text()
+    .notNull()
+    .default(sql`(datetime('now'))`),
 });
 
 /** What changed from what to what; never rewritten. The trail and undo read it. */
-export const changes = sqliteTable("changes", {
-  studyId: text().notNull().references(() => studies.id, { onDelete: "cascade" }),
-  revision: integer().notNull(),
-  position: integer().notNull(),
-  at: text().notNull(),
-  subject: text().notNull(),
-  objectId: text().notNull(),
-  from: text("from_json").notNull(),
-  to: text("to_json").notNull(),
-  listPosition: integer(),
-}, (t) => [primaryKey({ columns: [t.studyId, t.revision, t.position] })]);
+export const changes = sqliteTable(
+  "changes",
+  {
+    studyId: text()
+      .notNull()
+      .references(() => studies.id, { onDelete: "cascade" }),
+    revision: integer().notNull(),
+    position: integer().notNull(),
+    at: text().notNull(),
+    subject: text().notNull(),
+    objectId: text().notNull(),
+    from: text("from_json").notNull(),
+    to: text("to_json").notNull(),
+    listPosition: integer(),
+  },
+  (t) => [primaryKey({ columns: [t.studyId, t.revision, t.position] })],
+);
 
 /** One imported file. `reading` while its rows arrive; what is still `reading` at a start is swept away. */
 export const datasets = sqliteTable("datasets", {
@@ -48,24 +58,38 @@ export const datasets = sqliteTable("datasets", {
   rows: integer().notNull(),
   delimiter: text().notNull(),
   decimal: text().notNull(),
-  importedAt: text().notNull().default(sql`(datetime('now'))`),
+  importedAt: text()
+    .notNull()
+    .default(sql`(datetime('now'))`),
 });
 
-export const columns = sqliteTable("columns", {
-  datasetId: text().notNull().references(() => datasets.id, { onDelete: "cascade" }),
-  position: integer().notNull(),
-  name: text().notNull(),
-  /** JSON list of the column's distinct texts. */
-  texts: text().notNull(),
-  /** JSON ColumnSummary. */
-  summary: text().notNull(),
-}, (t) => [primaryKey({ columns: [t.datasetId, t.position] }), index("columns_by_name").on(t.datasetId, t.name)]);
+export const columns = sqliteTable(
+  "columns",
+  {
+    datasetId: text()
+      .notNull()
+      .references(() => datasets.id, { onDelete: "cascade" }),
+    position: integer().notNull(),
+    name: text().notNull(),
+    /** JSON list of the column's distinct texts. */
+    texts: text().notNull(),
+    /** JSON ColumnSummary. */
+    summary: text().notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.datasetId, t.position] }), index("columns_by_name").on(t.datasetId, t.name)],
+);
 
 /** Up to 65,536 rows of one column. Never changed after import. */
-export const chunks = sqliteTable("chunks", {
-  datasetId: text().notNull().references(() => datasets.id, { onDelete: "cascade" }),
-  position: integer().notNull(),
-  chunk: integer().notNull(),
-  values: doubles("number_values").notNull(),
-  states: bytes().notNull(),
-}, (t) => [primaryKey({ columns: [t.datasetId, t.position, t.chunk] })]);
+export const chunks = sqliteTable(
+  "chunks",
+  {
+    datasetId: text()
+      .notNull()
+      .references(() => datasets.id, { onDelete: "cascade" }),
+    position: integer().notNull(),
+    chunk: integer().notNull(),
+    values: doubles("number_values").notNull(),
+    states: bytes().notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.datasetId, t.position, t.chunk] })],
+);

@@ -22,7 +22,8 @@ beforeEach(() => {
 });
 afterEach(() => rmSync(folder, { recursive: true }));
 
-const bring = (text: string, expected: number | null = null, name = "my_answers.csv") => importAsStudy(db, Readable.from([Buffer.from(text)]), { name, expected }, folder);
+const bring = (text: string, expected: number | null = null, name = "my_answers.csv") =>
+  importAsStudy(db, Readable.from([Buffer.from(text)]), { name, expected }, folder);
 const CSV = "id,q1,q2\nr1,1,5\nr2,,x\nr3,4,-9\n";
 const counts = () => [studies, datasets, columns, chunks].map((table) => db.select().from(table).all().length);
 
@@ -34,13 +35,18 @@ test("an import makes a study named after its file, with columns that come out a
   const [q2, q1] = responses.columns(datasetId, ["q2", "q1"]);
   expect([0, 1, 2].map((row) => cellText(q2!, row))).toEqual(["5", "x", "-9"]);
   expect([0, 1, 2].map((row) => cellText(q1!, row))).toEqual(["1", null, "4"]);
-  expect(responses.cells(datasetId, 1, 200)).toEqual([["r2", null, "x"], ["r3", "4", "-9"]]);
+  expect(responses.cells(datasetId, 1, 200)).toEqual([
+    ["r2", null, "x"],
+    ["r3", "4", "-9"],
+  ]);
   expect(responses.cells(datasetId, 99, 5)).toEqual([]);
   expect(studiesRepository(db).changes(id)).toMatchObject([{ revision: 1, subject: "responses", to: { fileName: "my_answers.csv" } }]);
 });
 
 test.each([
-  ["a bad line at its end", `${CSV}r4,1\n`, null], ["no rows", "a,b\n", null], ["an upload cut short", CSV, 999],
+  ["a bad line at its end", `${CSV}r4,1\n`, null],
+  ["no rows", "a,b\n", null],
+  ["an upload cut short", CSV, 999],
 ])("after %s nothing half-imported stays", async (_, text, expected) => {
   await expect(bring(text, expected)).rejects.toThrow();
   expect(counts()).toEqual([0, 0, 0, 0]);
@@ -65,7 +71,10 @@ describe("the one door", () => {
     editStudy(db, id, 2, [{ subject: "scale", id: "s", to: { ...scale, rule: "sum" } }]);
     const repository = studiesRepository(db);
     const recorded = repository.changes(id).slice(1);
-    expect(recorded.map((c) => [c.revision, c.subject, c.id, c.from, c.to])).toEqual([[2, "scale", "s", null, scale], [3, "scale", "s", scale, { ...scale, rule: "sum" }]]);
+    expect(recorded.map((c) => [c.revision, c.subject, c.id, c.from, c.to])).toEqual([
+      [2, "scale", "s", null, scale],
+      [3, "scale", "s", scale, { ...scale, rule: "sum" }],
+    ]);
     for (const change of recorded.reverse()) {
       const { revision } = repository.load(id);
       editStudy(db, id, revision, [inverseEdit({ subject: "scale", id: change.id, from: change.from, to: change.to, at: change.at })]);
@@ -83,7 +92,12 @@ describe("the one door", () => {
 
   test("an edit that would break the study leaves neither study nor record changed", async () => {
     const { id } = await bring(CSV);
-    expect(() => editStudy(db, id, 1, [{ subject: "name", to: "X" }, { subject: "scale", id: "gone", to: null }])).toThrow(/no scale "gone"/);
+    expect(() =>
+      editStudy(db, id, 1, [
+        { subject: "name", to: "X" },
+        { subject: "scale", id: "gone", to: null },
+      ]),
+    ).toThrow(/no scale "gone"/);
     expect(studiesRepository(db).load(id)).toMatchObject({ revision: 1, study: { name: "my answers" } });
     expect(studiesRepository(db).changes(id)).toHaveLength(1);
   });
@@ -93,17 +107,27 @@ test("what is not there, and what is no longer a study, is told as such without 
   expect(() => studiesRepository(db).load("nobody")).toThrow(NotFoundError);
   const { id } = await bring(CSV);
   db.update(studies).set({ document: '{"name":"private words"}' }).run();
-  const error: unknown = (() => { try { return studiesRepository(db).load(id); } catch (e) { return e; } })();
+  const error: unknown = (() => {
+    try {
+      return studiesRepository(db).load(id);
+    } catch (e) {
+      return e;
+    }
+  })();
   expect(error).toBeInstanceOf(StoredShapeError);
   expect((error as Error).message).not.toMatch(/private/);
 });
 
 describe("requests from elsewhere", () => {
-  const ask = (method: string, headers: Record<string, string>) => foreignRequest(new Request("http://x/", { method, headers: { host: "127.0.0.1:3000", ...headers } }), undefined);
+  const ask = (method: string, headers: Record<string, string>) =>
+    foreignRequest(new Request("http://x/", { method, headers: { host: "127.0.0.1:3000", ...headers } }), undefined);
   test.each<[string, string, Record<string, string>, boolean]>([
-    ["a read on this machine", "GET", {}, true], ["a write from our page", "POST", { origin: "http://127.0.0.1:3000" }, true],
-    ["a write from another page", "POST", { origin: "http://evil.example" }, false], ["a write from another port", "POST", { origin: "http://127.0.0.1:9" }, false],
-    ["a write from an opaque origin", "POST", { origin: "null" }, false], ["a write by a program on this machine", "POST", {}, true],
+    ["a read on this machine", "GET", {}, true],
+    ["a write from our page", "POST", { origin: "http://127.0.0.1:3000" }, true],
+    ["a write from another page", "POST", { origin: "http://evil.example" }, false],
+    ["a write from another port", "POST", { origin: "http://127.0.0.1:9" }, false],
+    ["a write from an opaque origin", "POST", { origin: "null" }, false],
+    ["a write by a program on this machine", "POST", {}, true],
     ["a browser's write without an origin", "POST", { "sec-fetch-site": "cross-site" }, false],
     ["a name elsewhere that points at us", "GET", { host: "evil.example" }, false],
   ])("%s", (_, method, headers, welcome) => expect(ask(method, headers) === null).toBe(welcome));

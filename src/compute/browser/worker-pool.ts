@@ -57,7 +57,10 @@ export class WorkerPool {
    * @throws JobError
    */
   run<K extends Job["kind"]>(
-    job: Extract<Job, { kind: K }>, dataset: string, columns: readonly ResponseColumn[], signal?: AbortSignal,
+    job: Extract<Job, { kind: K }>,
+    dataset: string,
+    columns: readonly ResponseColumn[],
+    signal?: AbortSignal,
   ): Promise<JobResults[K]> {
     return new Promise<JobResults[K]>((resolve, reject) => {
       const waiting: Waiting = { job, dataset, columns, resolve: (result) => resolve(result as JobResults[K]), reject };

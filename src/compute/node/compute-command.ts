@@ -87,6 +87,10 @@ function parseStudy(text: string, file: string, data: DelimitedData): Study {
 }
 
 main().catch((error: unknown) => {
-  process.stderr.write(error instanceof CallError ? `${error.message}\n` : `Beta Step could not finish: ${error instanceof Error ? error.name : "unknown fault"}.\n`);
+  process.stderr.write(
+    error instanceof CallError
+      ? `${error.message}\n`
+      : `Beta Step could not finish: ${error instanceof Error ? error.name : "unknown fault"}.\n`,
+  );
   process.exitCode = error instanceof CallError ? 2 : 1;
 });

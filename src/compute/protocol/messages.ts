@@ -18,6 +18,4 @@ export const ToWorker = z.discriminatedUnion("type", [
 export type ToWorker = z.infer<typeof ToWorker>;
 
 /** Worker → page. A failure crosses as a code, never as a stack. */
-export type FromWorker =
-  | { type: "done"; id: number; result: JobResults[keyof JobResults] }
-  | { type: "failed"; id: number; code: string };
+export type FromWorker = { type: "done"; id: number; result: JobResults[keyof JobResults] } | { type: "failed"; id: number; code: string };

@@ -16,7 +16,14 @@ test.each(["depth", "zone", "species", "chill"])("tide_description, %s: M, SD, e
   const want = set.expected.description!.values[name];
   const got = describeColumn(completeColumns(set, [name]).get(name)!);
   expect(got.n).toBe(want.n);
-  const pairs = [[got.mean, want.mean], [got.sd, want.sd], [got.min, want.min], [got.max, want.max], [got.skewness, want.skewness], [got.kurtosis, want.kurtosis]];
+  const pairs = [
+    [got.mean, want.mean],
+    [got.sd, want.sd],
+    [got.min, want.min],
+    [got.max, want.max],
+    [got.skewness, want.skewness],
+    [got.kurtosis, want.kurtosis],
+  ];
   for (const [value, expected] of pairs) expect(relativeError(value!, expected)).toBeLessThan(1e-9);
 });
 
@@ -38,12 +45,18 @@ test("a huge mean does no harm: offset data keep their variance", () => {
 });
 
 test("laws: a mean moves with its values, a sum of squares does not, and grows by the square of a unit", () => {
-  fc.assert(fc.property(fc.array(fc.integer({ min: -1000, max: 1000 }), { minLength: 2, maxLength: 60 }), fc.integer({ min: -9, max: 9 }), (list, k) => {
-    const values = Float64Array.from(list);
-    expect(mean(values.map((v) => v + k))).toBeCloseTo(mean(values) + k, 9);
-    expect(centredSumOfSquares(values.map((v) => v + k))).toBeCloseTo(centredSumOfSquares(values), 6);
-    expect(centredSumOfSquares(values.map((v) => v * k))).toBeCloseTo(centredSumOfSquares(values) * k * k, 4);
-  }));
+  fc.assert(
+    fc.property(
+      fc.array(fc.integer({ min: -1000, max: 1000 }), { minLength: 2, maxLength: 60 }),
+      fc.integer({ min: -9, max: 9 }),
+      (list, k) => {
+        const values = Float64Array.from(list);
+        expect(mean(values.map((v) => v + k))).toBeCloseTo(mean(values) + k, 9);
+        expect(centredSumOfSquares(values.map((v) => v + k))).toBeCloseTo(centredSumOfSquares(values), 6);
+        expect(centredSumOfSquares(values.map((v) => v * k))).toBeCloseTo(centredSumOfSquares(values) * k * k, 4);
+      },
+    ),
+  );
 });
 
 test("r does not ask for units, keeps its sign rule and survives extreme ones", () => {
@@ -51,8 +64,19 @@ test("r does not ask for units, keeps its sign rule and survives extreme ones", 
   const x = Float64Array.from({ length: 50 }, () => random.normal());
   const y = x.map((v) => 0.5 * v + random.normal());
   const r = correlation(x, y)!;
-  for (const unit of [1e-160, 1e-3, 1e160]) expect(correlation(x.map((v) => v * unit), y)).toBeCloseTo(r, 12);
-  expect(correlation(x.map((v) => -v), y)).toBeCloseTo(-r, 12);
+  for (const unit of [1e-160, 1e-3, 1e160])
+    expect(
+      correlation(
+        x.map((v) => v * unit),
+        y,
+      ),
+    ).toBeCloseTo(r, 12);
+  expect(
+    correlation(
+      x.map((v) => -v),
+      y,
+    ),
+  ).toBeCloseTo(-r, 12);
   expect(correlation(x, x)).toBeCloseTo(1, 14);
 });
 

@@ -6,13 +6,25 @@ const error = (got: number, expected: number) => Math.abs(got / expected - 1);
 
 describe("upper tails against closed forms of special degrees of freedom", () => {
   // P(F(2, d) > x) = (1 + 2x/d)^(−d/2)
-  test.each([[0.3, 10], [4, 57], [80, 200], [3000, 120], [1e6, 50], [1e20, 30]])("F(2, d) beyond %d, d = %d", (x, d) => {
+  test.each([
+    [0.3, 10],
+    [4, 57],
+    [80, 200],
+    [3000, 120],
+    [1e6, 50],
+    [1e20, 30],
+  ])("F(2, d) beyond %d, d = %d", (x, d) => {
     const exact = Math.exp((-d / 2) * Math.log1p((2 * x) / d));
     expect(error(fUpperTail(x, 2, d), exact)).toBeLessThan(1e-10);
   });
 
   // P(F(d, 2) > x) = 1 − (dx/(2 + dx))^(d/2)
-  test.each([[0.01, 4], [1, 3], [250, 7], [1e12, 5]])("F(d, 2) beyond %d, d = %d", (x, d) => {
+  test.each([
+    [0.01, 4],
+    [1, 3],
+    [250, 7],
+    [1e12, 5],
+  ])("F(d, 2) beyond %d, d = %d", (x, d) => {
     const exact = -Math.expm1((d / 2) * Math.log1p(-2 / (2 + d * x)));
     expect(error(fUpperTail(x, d, 2), exact)).toBeLessThan(1e-10);
   });
@@ -29,7 +41,8 @@ describe("upper tails against closed forms of special degrees of freedom", () =>
   });
 
   test("t² is F with 1 numerator degree of freedom, far into the tail", () => {
-    for (const df of [3, 40, 425, 1e5]) for (const t of [0.4, 2, 9, 30]) expect(error(tTwoSided(t, df), fUpperTail(t * t, 1, df))).toBeLessThan(1e-9);
+    for (const df of [3, 40, 425, 1e5])
+      for (const t of [0.4, 2, 9, 30]) expect(error(tTwoSided(t, df), fUpperTail(t * t, 1, df))).toBeLessThan(1e-9);
   });
 
   test("the ends: no evidence is p = 1, infinite evidence p = 0", () => {
@@ -38,7 +51,12 @@ describe("upper tails against closed forms of special degrees of freedom", () =>
 });
 
 describe("quantiles take their tails back", () => {
-  test.each([[0.95, 3], [0.9, 57], [0.999, 424], [0.99, 1e6]])("t critical of %d with df %d", (confidence, df) => {
+  test.each([
+    [0.95, 3],
+    [0.9, 57],
+    [0.999, 424],
+    [0.99, 1e6],
+  ])("t critical of %d with df %d", (confidence, df) => {
     expect(error(tTwoSided(tCritical(confidence, df), df), 1 - confidence)).toBeLessThan(1e-9);
   });
 
@@ -46,7 +64,11 @@ describe("quantiles take their tails back", () => {
     expect(error(tCritical(0.95, 1), Math.tan((Math.PI * 0.95) / 2))).toBeLessThan(1e-12);
   });
 
-  test.each([[0.975, 297, 1485], [0.025, 12, 40], [0.5, 1, 1]])("F quantile %d of (%d, %d)", (p, df1, df2) => {
+  test.each([
+    [0.975, 297, 1485],
+    [0.025, 12, 40],
+    [0.5, 1, 1],
+  ])("F quantile %d of (%d, %d)", (p, df1, df2) => {
     expect(error(fUpperTail(fQuantile(p, df1, df2), df1, df2), 1 - p)).toBeLessThan(1e-9);
   });
 });

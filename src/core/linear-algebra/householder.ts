@@ -47,8 +47,14 @@ export function factorize(a: Float64Array, rows: number, columns: number, limit:
 
 /** Applies one reflection (vector below `row` of column `from`, with its head apart) to a vector inside `target`. */
 function reflect(
-  packed: Float64Array, from: number, row: number, head: number, factor: number,
-  target: Float64Array, at: number, rows: number,
+  packed: Float64Array,
+  from: number,
+  row: number,
+  head: number,
+  factor: number,
+  target: Float64Array,
+  at: number,
+  rows: number,
 ): void {
   let dot = head * target[at + row]!;
   for (let i = row + 1; i < rows; i++) dot += packed[from + i]! * target[at + i]!;

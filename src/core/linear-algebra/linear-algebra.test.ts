@@ -45,7 +45,9 @@ test("triangular solves and inverse agree with multiplying back", () => {
   const f = factorize(matrix.slice(), rows, columns, limits);
   const r = upperTriangle(f, [0, 1, 2, 3]);
   const times = (m: Float64Array, x: Float64Array, transposed = false) =>
-    Float64Array.from({ length: columns }, (_, i) => x.reduce((sum, v, j) => sum + (transposed ? m[j * columns + i]! : m[i * columns + j]!) * v, 0));
+    Float64Array.from({ length: columns }, (_, i) =>
+      x.reduce((sum, v, j) => sum + (transposed ? m[j * columns + i]! : m[i * columns + j]!) * v, 0),
+    );
   const right = Float64Array.from([1, -2, 3, 0.5]);
   times(r, solveUpper(r, right, columns)).forEach((v, i) => expect(v).toBeCloseTo(right[i]!, 12));
   times(r, solveUpperTransposed(r, right, columns), true).forEach((v, i) => expect(v).toBeCloseTo(right[i]!, 12));

@@ -21,9 +21,7 @@ export interface LadderSpec {
 }
 
 /** Something a reader of a step must know, as data; worded in src/study/report. */
-export type StepNote =
-  | { code: "perfect-fit" }
-  | { code: "dropped"; column: DroppedColumn };
+export type StepNote = { code: "perfect-fit" } | { code: "dropped"; column: DroppedColumn };
 
 export interface StepFit {
   model: ModelSummary;
@@ -72,15 +70,24 @@ export function fitLadder(spec: LadderSpec, variables: ReadonlyMap<string, Float
           : estimate(fit, fit.slopes[i]!, fit.slopeErrors[i]!, spec.confidence, fact.sd / outcomeSd);
       const tolerance = fit.tolerance[i]!;
       return {
-        column, b: estimate(fit, fit.slopes[i]!, fit.slopeErrors[i]!, spec.confidence), beta, zeroOrder: fact.r,
-        part, partial: partialCorrelation(part, unexplained), tolerance, vif: 1 / tolerance,
+        column,
+        b: estimate(fit, fit.slopes[i]!, fit.slopeErrors[i]!, spec.confidence),
+        beta,
+        zeroOrder: fact.r,
+        part,
+        partial: partialCorrelation(part, unexplained),
+        tolerance,
+        vif: 1 / tolerance,
       };
     });
     const notes: StepNote[] = fit.dropped.map((column) => ({ code: "dropped", column }));
     if (fit.perfect) notes.push({ code: "perfect-fit" });
     return {
-      model, change: rSquaredChange(k === 0 ? null : fits[k - 1]!, fit),
-      intercept: estimate(fit, fit.intercept, fit.interceptError, spec.confidence), coefficients, notes,
+      model,
+      change: rSquaredChange(k === 0 ? null : fits[k - 1]!, fit),
+      intercept: estimate(fit, fit.intercept, fit.interceptError, spec.confidence),
+      coefficients,
+      notes,
     };
   });
   return { n: y.length, outcome: spec.outcome, steps, codings: raw.codings, marginality: marginalityFaults(spec.steps) };
@@ -95,5 +102,10 @@ function fitSteps(columns: readonly DesignColumn[], widths: readonly number[], o
 function standardizedFits(spec: LadderSpec, variables: ReadonlyMap<string, Float64Array>, y: Float64Array): Fit[] {
   const z = designMatrix(spec.steps, variables, "z", true);
   const sd = standardDeviation(y);
-  return fitSteps(z.columns, z.widths, spec.outcome, y.map((v) => v / sd)); // the outcome's mean only moves the intercept
+  return fitSteps(
+    z.columns,
+    z.widths,
+    spec.outcome,
+    y.map((v) => v / sd),
+  ); // the outcome's mean only moves the intercept
 }

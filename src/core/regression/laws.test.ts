@@ -17,39 +17,66 @@ function sample(seed: number, n = 40): Data {
   const b = a.map((v) => 0.5 * v + random.normal());
   const c = Float64Array.from({ length: n }, () => 10 * random.normal());
   const y = a.map((v, i) => 1 + 0.6 * v - 0.4 * b[i]! + 0.03 * c[i]! + 0.3 * v * b[i]! + random.normal());
-  return new Map([["a", a], ["b", b], ["c", c], ["y", y]]);
+  return new Map([
+    ["a", a],
+    ["b", b],
+    ["c", c],
+    ["y", y],
+  ]);
 }
 
 const spec = (...steps: string[][]): LadderSpec => ({
-  outcome: "y", centring: "mean", confidence: 0.95, steps: steps.map((names) => names.map((name) => ({ components: name.split("*") }))),
+  outcome: "y",
+  centring: "mean",
+  confidence: 0.95,
+  steps: steps.map((names) => names.map((name) => ({ components: name.split("*") }))),
 });
 const fullSpec = spec(["c"], ["a", "b"], ["a*b"]);
-const mapped = (data: Data, name: string, change: (v: number) => number): Data => new Map([...data].map(([k, v]) => [k, k === name ? v.map(change) : v]));
+const mapped = (data: Data, name: string, change: (v: number) => number): Data =>
+  new Map([...data].map(([k, v]) => [k, k === name ? v.map(change) : v]));
 const coefficient = (fit: LadderFit, step: number, column: string) => fit.steps[step]!.coefficients.find((c) => c.column === column)!;
 const seeds = fc.integer({ min: 1, max: 1e6 });
-const close = (got: number, expected: number, scale = Math.abs(expected)) => expect(Math.abs(got - expected)).toBeLessThan(1e-9 * Math.max(1e-3, scale));
+const close = (got: number, expected: number, scale = Math.abs(expected)) =>
+  expect(Math.abs(got - expected)).toBeLessThan(1e-9 * Math.max(1e-3, scale));
 
 test("the order of the respondents does not matter", () => {
-  fc.assert(fc.property(seeds, (seed) => {
-    const data = sample(seed);
-    const [one, other] = [fitLadder(fullSpec, data), fitLadder(fullSpec, new Map([...data].map(([k, v]) => [k, v.slice().reverse()])))];
-    for (const c of one.steps[2]!.coefficients) {
-      close(coefficient(other, 2, c.column).b.estimate, c.b.estimate);
-      close(coefficient(other, 2, c.column).beta.p!, c.beta.p!);
-    }
-  }), { numRuns: 20 });
+  fc.assert(
+    fc.property(seeds, (seed) => {
+      const data = sample(seed);
+      const [one, other] = [fitLadder(fullSpec, data), fitLadder(fullSpec, new Map([...data].map(([k, v]) => [k, v.slice().reverse()])))];
+      for (const c of one.steps[2]!.coefficients) {
+        close(coefficient(other, 2, c.column).b.estimate, c.b.estimate);
+        close(coefficient(other, 2, c.column).beta.p!, c.beta.p!);
+      }
+    }),
+    { numRuns: 20 },
+  );
 });
 
 test("another unit and zero point of a predictor: b scales, β, t and R² stay", () => {
-  fc.assert(fc.property(seeds, fc.double({ min: 0.01, max: 100, noNaN: true }), fc.double({ min: -1e4, max: 1e4, noNaN: true }), (seed, unit, shift) => {
-    const data = sample(seed);
-    const [one, other] = [fitLadder(fullSpec, data), fitLadder(fullSpec, mapped(data, "a", (v) => v * unit + shift))];
-    const [before, after] = [coefficient(one, 1, "a"), coefficient(other, 1, "a")];
-    close(after.b.estimate * unit, before.b.estimate);
-    close(after.beta.estimate, before.beta.estimate);
-    close(after.b.t!, before.b.t!);
-    one.steps.forEach((step, k) => close(other.steps[k]!.model.R2, step.model.R2));
-  }), { numRuns: 30 });
+  fc.assert(
+    fc.property(
+      seeds,
+      fc.double({ min: 0.01, max: 100, noNaN: true }),
+      fc.double({ min: -1e4, max: 1e4, noNaN: true }),
+      (seed, unit, shift) => {
+        const data = sample(seed);
+        const [one, other] = [
+          fitLadder(fullSpec, data),
+          fitLadder(
+            fullSpec,
+            mapped(data, "a", (v) => v * unit + shift),
+          ),
+        ];
+        const [before, after] = [coefficient(one, 1, "a"), coefficient(other, 1, "a")];
+        close(after.b.estimate * unit, before.b.estimate);
+        close(after.beta.estimate, before.beta.estimate);
+        close(after.b.t!, before.b.t!);
+        one.steps.forEach((step, k) => close(other.steps[k]!.model.R2, step.model.R2));
+      },
+    ),
+    { numRuns: 30 },
+  );
 });
 
 test("the test of the highest-order product does not depend on centring; R² never does", () => {
@@ -63,35 +90,47 @@ test("the test of the highest-order product does not depend on centring; R² nev
 });
 
 test("the squared part correlation is the ΔR² of a term that enters last, and partial is what is left against what is left", () => {
-  fc.assert(fc.property(seeds, (seed) => {
-    const data = sample(seed);
-    const last = fitLadder(spec(["a", "c"], ["b"]), data);
-    const b = coefficient(last, 1, "b");
-    close(b.part ** 2, last.steps[1]!.change.change);
-    close(last.steps[1]!.change.F!, b.b.t! ** 2);
-    close(last.steps[1]!.change.p!, b.b.p!);
-    // Frisch and Waugh: the slope among the residuals on a and c is b; their correlation is the partial correlation
-    const residuals = (outcome: string) => leastSquares(prepareDesign(
-      ["a", "c"].map((name) => ({ name, term: { components: [name] }, values: data.get(name)! })), { name: outcome, values: data.get(outcome)! }), 2).residuals;
-    const [ry, rb] = [residuals("y"), residuals("b")];
-    const slope = ry.reduce((s, v, i) => s + v * rb[i]!, 0) / rb.reduce((s, v) => s + v * v, 0);
-    close(slope, b.b.estimate);
-    close(correlation(rb, ry)!, b.partial);
-    close(1 - b.tolerance, fitLadder({ ...spec(["a", "c"]), outcome: "b" }, data).steps[0]!.model.R2);
-  }), { numRuns: 20 });
+  fc.assert(
+    fc.property(seeds, (seed) => {
+      const data = sample(seed);
+      const last = fitLadder(spec(["a", "c"], ["b"]), data);
+      const b = coefficient(last, 1, "b");
+      close(b.part ** 2, last.steps[1]!.change.change);
+      close(last.steps[1]!.change.F!, b.b.t! ** 2);
+      close(last.steps[1]!.change.p!, b.b.p!);
+      // Frisch and Waugh: the slope among the residuals on a and c is b; their correlation is the partial correlation
+      const residuals = (outcome: string) =>
+        leastSquares(
+          prepareDesign(
+            ["a", "c"].map((name) => ({ name, term: { components: [name] }, values: data.get(name)! })),
+            { name: outcome, values: data.get(outcome)! },
+          ),
+          2,
+        ).residuals;
+      const [ry, rb] = [residuals("y"), residuals("b")];
+      const slope = ry.reduce((s, v, i) => s + v * rb[i]!, 0) / rb.reduce((s, v) => s + v * v, 0);
+      close(slope, b.b.estimate);
+      close(correlation(rb, ry)!, b.partial);
+      close(1 - b.tolerance, fitLadder({ ...spec(["a", "c"]), outcome: "b" }, data).steps[0]!.model.R2);
+    }),
+    { numRuns: 20 },
+  );
 });
 
 test("R² rises from step to step by ΔR², and the F of the whole model comes from the sum of the rises", () => {
-  fc.assert(fc.property(seeds, (seed) => {
-    const { steps } = fitLadder(fullSpec, sample(seed));
-    let sum = 0;
-    for (const { model, change } of steps) {
-      sum += change.change;
-      expect(change.change).toBeGreaterThanOrEqual(0);
-      close(model.R2, sum);
-      close(model.F!, model.R2 / model.p / ((1 - model.R2) / model.dfResidual));
-    }
-  }), { numRuns: 20 });
+  fc.assert(
+    fc.property(seeds, (seed) => {
+      const { steps } = fitLadder(fullSpec, sample(seed));
+      let sum = 0;
+      for (const { model, change } of steps) {
+        sum += change.change;
+        expect(change.change).toBeGreaterThanOrEqual(0);
+        close(model.R2, sum);
+        close(model.F!, model.R2 / model.p / ((1 - model.R2) / model.dfResidual));
+      }
+    }),
+    { numRuns: 20 },
+  );
 });
 
 test("with one predictor β is r", () => {
@@ -104,13 +143,20 @@ test("with one predictor β is r", () => {
 test("a square is a product of a variable with itself", () => {
   const data = sample(6);
   const squared = new Map([...data, ["q", data.get("c")!.map((v, _i, all) => (v - all.reduce((s, x) => s + x, 0) / all.length) ** 2)]]);
-  close(coefficient(fitLadder(spec(["c", "c*c"]), data), 0, "c*c").b.estimate, coefficient(fitLadder(spec(["c", "q"]), squared), 0, "q").b.estimate);
+  close(
+    coefficient(fitLadder(spec(["c", "c*c"]), data), 0, "c*c").b.estimate,
+    coefficient(fitLadder(spec(["c", "q"]), squared), 0, "q").b.estimate,
+  );
 });
 
 describe("marginality", () => {
   test("names each lower-order term a product lacks, unless it stands in the same or an earlier step", () => {
     const faults = marginalityFaults(spec(["a"], ["a*b", "b"], ["a*b*c"]).steps);
-    expect(faults.map((f) => [f.step, f.product, termName(f.missing)])).toEqual([[3, "a*b*c", "c"], [3, "a*b*c", "a*c"], [3, "a*b*c", "b*c"]]);
+    expect(faults.map((f) => [f.step, f.product, termName(f.missing)])).toEqual([
+      [3, "a*b*c", "c"],
+      [3, "a*b*c", "a*c"],
+      [3, "a*b*c", "b*c"],
+    ]);
   });
 
   test("a main effect that comes only later is missing where the product stands", () => {
@@ -139,8 +185,18 @@ describe("hostile input gets a typed error or a labelled result", () => {
 
   test("a constant outcome, an infinite value, an unknown and a repeated term are refused by name", () => {
     const data = sample(2);
-    expect(() => fitLadder(spec(["a"]), mapped(data, "y", () => 3))).toThrow(ConstantOutcomeError);
-    expect(() => fitLadder(spec(["a"]), mapped(data, "a", (v) => (v > 4 ? Infinity : v)))).toThrow(NonFiniteValueError);
+    expect(() =>
+      fitLadder(
+        spec(["a"]),
+        mapped(data, "y", () => 3),
+      ),
+    ).toThrow(ConstantOutcomeError);
+    expect(() =>
+      fitLadder(
+        spec(["a"]),
+        mapped(data, "a", (v) => (v > 4 ? Infinity : v)),
+      ),
+    ).toThrow(NonFiniteValueError);
     expect(() => fitLadder(spec(["nobody"]), data)).toThrow(UnknownVariableError);
     expect(() => fitLadder(spec(["a*b"], ["b*a"]), data)).toThrow(DuplicateTermError);
   });

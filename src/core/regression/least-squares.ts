@@ -93,12 +93,23 @@ export function leastSquares(design: PreparedDesign, width: number): Fit {
   }
   const ssRegression = perfect ? ssTotal : subtract(total, residual)[0] * unit * unit;
   return {
-    outcome: outcome.name, n, columns: kept.slice(1).map((k) => design.columns[k - 1]!.name),
+    outcome: outcome.name,
+    n,
+    columns: kept.slice(1).map((k) => design.columns[k - 1]!.name),
     dropped: droppedColumns(design, kept, r, width),
-    intercept: rawIntercept(design, solution[0]!, terms), slopes,
-    interceptError: s * norm(interceptRow) * unit, slopeErrors, part, tolerance, dfResidual,
-    ssTotal, ssResidual, ssRegression: Math.max(0, ssRegression), perfect,
-    residuals: residualHi.map((e) => e * unit), exact: { residual, total, scale: outcome.scale },
+    intercept: rawIntercept(design, solution[0]!, terms),
+    slopes,
+    interceptError: s * norm(interceptRow) * unit,
+    slopeErrors,
+    part,
+    tolerance,
+    dfResidual,
+    ssTotal,
+    ssResidual,
+    ssRegression: Math.max(0, ssRegression),
+    perfect,
+    residuals: residualHi.map((e) => e * unit),
+    exact: { residual, total, scale: outcome.scale },
   };
 }
 
@@ -141,7 +152,10 @@ function droppedColumns(design: PreparedDesign, kept: readonly number[], r: Floa
     for (let i = 0; i < head; i++) for (let j = i; j < head; j++) triangle[i * head + j] = r[i * q + j]!;
     const entries = Float64Array.from(before, (_, i) => factorization.packed[k * factorization.rows + i]!);
     const weights = solveUpper(triangle, entries, head);
-    const combinationOf = before.slice(1).filter((_, i) => Math.abs(weights[i + 1]!) > 1e-8).map((c) => columns[c - 1]!.name);
+    const combinationOf = before
+      .slice(1)
+      .filter((_, i) => Math.abs(weights[i + 1]!) > 1e-8)
+      .map((c) => columns[c - 1]!.name);
     dropped.push({ column: column.name, reason: "combination", combinationOf });
   }
   return dropped;

@@ -6,7 +6,7 @@ import { type DoubleDouble, multiply, twoSum } from "../linear-algebra/double-do
 import type { DesignColumn } from "./design-matrix";
 
 /** A centred column counts as a combination of earlier ones when, at unit length, less than this is left of it. */
-export const RANK_TOLERANCE = 1e-11;
+const RANK_TOLERANCE = 1e-11;
 
 /** One numeric column as the factorization sees it: (x − centre) · scale, scale a power of two, about unit length. */
 export interface ScaledColumn {
@@ -68,12 +68,6 @@ function scaled(name: string, values: Float64Array): ScaledColumn {
   const scale = 2 ** exponent;
   if (!Number.isFinite(scale) || scale === 0 || !Number.isFinite(widest)) throw new OutOfRangeError({ column: name });
   return { name, values, centre, scale, constant };
-}
-
-/** (x − centre) · scale, exactly. */
-export function exactEntry(column: ScaledColumn, i: number): DoubleDouble {
-  const [hi, lo] = twoSum(column.values[i]!, -column.centre);
-  return [hi * column.scale, lo * column.scale];
 }
 
 /** The raw intercept in outcome units: a/scale + centre − Σ slope · centre, without cancellation error. */

@@ -4,7 +4,9 @@ import { completeColumns, referenceSet, relativeError } from "../test-support/re
 import { cronbachAlpha } from "./cronbach-alpha";
 
 const set = referenceSet("reliability", "repair_items");
-const scales = (set.spec as unknown as { scales: Record<string, { items: string[]; reversed: string[]; minimum: number; maximum: number }> }).scales;
+const scales = (
+  set.spec as unknown as { scales: Record<string, { items: string[]; reversed: string[]; minimum: number; maximum: number }> }
+).scales;
 
 function keyed(name: string, turn = true): Float64Array[] {
   const { items, reversed, minimum, maximum } = scales[name]!;
@@ -23,11 +25,19 @@ describe.each(["skill", "thrift", "social", "green"])("repair_items, %s (relativ
     const got = cronbachAlpha(keyed(name), 0.95);
     expect([got.n, got.items]).toEqual([want.n, want.k]);
     const pairs: [number | null, number][] = [
-      [got.alpha, want.alpha], [got.lower, want.alpha_lower], [got.upper, want.alpha_upper],
-      [got.standardizedAlpha, want.alpha_standardized], [got.meanInterItemR, want.mean_inter_item_r],
+      [got.alpha, want.alpha],
+      [got.lower, want.alpha_lower],
+      [got.upper, want.alpha_upper],
+      [got.standardizedAlpha, want.alpha_standardized],
+      [got.meanInterItemR, want.mean_inter_item_r],
       ...scales[name]!.items.flatMap((item, i): [number | null, number][] => {
         const [g, w] = [got.perItem[i]!, want.items[item]];
-        return [[g.mean, w.mean], [g.sd, w.sd], [g.withTheRest, w.item_total_r], [g.alphaWithout, w.alpha_if_dropped]];
+        return [
+          [g.mean, w.mean],
+          [g.sd, w.sd],
+          [g.withTheRest, w.item_total_r],
+          [g.alphaWithout, w.alpha_if_dropped],
+        ];
       }),
     ];
     for (const [value, expected] of pairs) expect(relativeError(value!, expected)).toBeLessThan(1e-9);
@@ -40,7 +50,11 @@ test("parallel items follow the prophecy formula: alpha = k·r/(1 + (k − 1)·r
   const first = truth.map((t) => t + random.normal());
   const second = truth.map((t) => t + random.normal());
   // two items of equal variance: alpha and Spearman and Brown's formula are one
-  const standard = [first, second].map((x) => { const m = x.reduce((s, v) => s + v, 0) / 200; const sd = Math.sqrt(x.reduce((s, v) => s + (v - m) ** 2, 0) / 199); return x.map((v) => (v - m) / sd); });
+  const standard = [first, second].map((x) => {
+    const m = x.reduce((s, v) => s + v, 0) / 200;
+    const sd = Math.sqrt(x.reduce((s, v) => s + (v - m) ** 2, 0) / 199);
+    return x.map((v) => (v - m) / sd);
+  });
   const result = cronbachAlpha(standard, 0.95);
   expect(result.alpha).toBeCloseTo((2 * result.meanInterItemR!) / (1 + result.meanInterItemR!), 12);
   expect(result.alpha).toBeCloseTo(result.standardizedAlpha!, 12);
@@ -50,7 +64,12 @@ test("the order of items and turning all of them round change nothing; items aga
   const items = keyed("skill");
   const { alpha } = cronbachAlpha(items, 0.95);
   expect(cronbachAlpha([...items].reverse(), 0.95).alpha).toBeCloseTo(alpha!, 13);
-  expect(cronbachAlpha(items.map((item) => item.map((x) => 6 - x)), 0.95).alpha).toBeCloseTo(alpha!, 13);
+  expect(
+    cronbachAlpha(
+      items.map((item) => item.map((x) => 6 - x)),
+      0.95,
+    ).alpha,
+  ).toBeCloseTo(alpha!, 13);
   expect(cronbachAlpha([items[0]!, items[0]!.map((x, i) => 6 - x + (i % 3))], 0.95).alpha).toBeLessThan(0);
 });
 

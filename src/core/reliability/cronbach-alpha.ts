@@ -48,7 +48,9 @@ export function cronbachAlpha(items: readonly Float64Array[], confidence: number
   const [df1, df2] = [n - 1, (n - 1) * (k - 1)];
   const tail = (1 - confidence) / 2;
   return {
-    n, items: k, alpha,
+    n,
+    items: k,
+    alpha,
     lower: alpha === null ? null : 1 - (1 - alpha) * fQuantile(1 - tail, df1, df2),
     upper: alpha === null ? null : 1 - (1 - alpha) * fQuantile(tail, df1, df2),
     standardizedAlpha: meanR === null ? null : (k * meanR) / (1 + (k - 1) * meanR),
@@ -56,8 +58,16 @@ export function cronbachAlpha(items: readonly Float64Array[], confidence: number
     perItem: items.map((item, i) => {
       const rest = total.map((sum, row) => sum - item[row]!);
       return {
-        mean: mean(item), sd: Math.sqrt(variances[i]!), withTheRest: k < 2 ? null : correlation(item, rest),
-        alphaWithout: k < 3 ? null : alphaOf(variances.filter((_, j) => j !== i), rest),
+        mean: mean(item),
+        sd: Math.sqrt(variances[i]!),
+        withTheRest: k < 2 ? null : correlation(item, rest),
+        alphaWithout:
+          k < 3
+            ? null
+            : alphaOf(
+                variances.filter((_, j) => j !== i),
+                rest,
+              ),
       };
     }),
   };

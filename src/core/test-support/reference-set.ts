@@ -29,9 +29,7 @@ export function referenceSet(room: string, name: string): ReferenceSet {
 }
 
 /** Rows kept by a filter and complete on the columns, as numeric columns. */
-export function completeColumns(
-  set: ReferenceSet, columns: readonly string[], filter = set.spec.filter,
-): Map<string, Float64Array> {
+export function completeColumns(set: ReferenceSet, columns: readonly string[], filter = set.spec.filter): Map<string, Float64Array> {
   const length = [...set.cells.values()][0]!.length;
   const gone = (column: string, i: number) => {
     const cell = set.cells.get(column)![i]!;

@@ -10,11 +10,22 @@ import css from "./ladders.module.css";
 const MARK_WIDTH = 66;
 
 /** Each coefficient in every step: number, dot and interval. β share one scale; b, of unlike units, have one a row. */
-export function CoefficientsOverSteps({ fit, metric, percent, title }: { fit: LadderFit; metric: "beta" | "b"; percent: string; title: Titles }) {
+export function CoefficientsOverSteps({
+  fit,
+  metric,
+  percent,
+  title,
+}: {
+  fit: LadderFit;
+  metric: "beta" | "b";
+  percent: string;
+  title: Titles;
+}) {
   const columns = [...new Set(fit.steps.flatMap((step) => step.coefficients.map((c) => c.column)))];
   const rows = columns.map((column) => fit.steps.map((step) => step.coefficients.find((c) => c.column === column) ?? null));
   const pick = (c: Coefficient): Estimate => (metric === "beta" ? c.beta : c.b);
-  const formatOf = (e: Estimate) => (metric === "beta" ? (v: number | null) => formatShare(v) : (v: number | null) => formatNumber(v, decimalsFor(e.se)));
+  const formatOf = (e: Estimate) =>
+    metric === "beta" ? (v: number | null) => formatShare(v) : (v: number | null) => formatNumber(v, decimalsFor(e.se));
   const marksOf = (cells: (Coefficient | null)[]) => {
     const present = cells.filter((c) => c !== null);
     const laid = layoutIntervals(present.map(pick), MARK_WIDTH);
@@ -24,11 +35,17 @@ export function CoefficientsOverSteps({ fit, metric, percent, title }: { fit: La
   return (
     <div className={css.scroll}>
       <table className={css.table} data-testid="over-steps">
-        <caption className="visually-hidden">Coefficients over the steps, {metric === "beta" ? "standardized (β)" : "in raw units (b)"}, with {percent} intervals</caption>
+        <caption className="visually-hidden">
+          Coefficients over the steps, {metric === "beta" ? "standardized (β)" : "in raw units (b)"}, with {percent} intervals
+        </caption>
         <thead>
           <tr>
             <td />
-            {fit.steps.map((_, k) => <th key={k} scope="colgroup" colSpan={3} style={{ textAlign: "left", paddingLeft: 16, color: stepColour(k) }}>Step {k + 1}</th>)}
+            {fit.steps.map((_, k) => (
+              <th key={k} scope="colgroup" colSpan={3} style={{ textAlign: "left", paddingLeft: 16, color: stepColour(k) }}>
+                Step {k + 1}
+              </th>
+            ))}
           </tr>
         </thead>
         <tbody>
@@ -37,11 +54,24 @@ export function CoefficientsOverSteps({ fit, metric, percent, title }: { fit: La
             return (
               <tr key={columns[i]}>
                 <th scope="row">{columnTitle(columns[i]!, title)}</th>
-                {cells.map((c, k) => c === null ? (
-                  <td key={k} colSpan={3} className="quiet" style={{ textAlign: "center" }}><span aria-hidden="true">·</span><span className="visually-hidden">not in step {k + 1}</span></td>
-                ) : (
-                  <Cell key={k} c={c} step={k} words={coefficientSentence(c, fit, title)} text={formatOf(pick(c))(pick(c).estimate)} interval={formatInterval(pick(c).lower, pick(c).upper, formatOf(pick(c)))} mark={marks.get(c)!} />
-                ))}
+                {cells.map((c, k) =>
+                  c === null ? (
+                    <td key={k} colSpan={3} className="quiet" style={{ textAlign: "center" }}>
+                      <span aria-hidden="true">·</span>
+                      <span className="visually-hidden">not in step {k + 1}</span>
+                    </td>
+                  ) : (
+                    <Cell
+                      key={k}
+                      c={c}
+                      step={k}
+                      words={coefficientSentence(c, fit, title)}
+                      text={formatOf(pick(c))(pick(c).estimate)}
+                      interval={formatInterval(pick(c).lower, pick(c).upper, formatOf(pick(c)))}
+                      mark={marks.get(c)!}
+                    />
+                  ),
+                )}
               </tr>
             );
           })}
@@ -51,11 +81,22 @@ export function CoefficientsOverSteps({ fit, metric, percent, title }: { fit: La
   );
 }
 
-function Cell(props: { c: Coefficient; step: number; words: string; text: string; interval: string; mark: ReturnType<typeof layoutIntervals>[number] }) {
+function Cell(props: {
+  c: Coefficient;
+  step: number;
+  words: string;
+  text: string;
+  interval: string;
+  mark: ReturnType<typeof layoutIntervals>[number];
+}) {
   return (
     <>
-      <td className={css.value} title={props.words} data-testid={`${props.c.column}@${props.step + 1}`}>{props.text}</td>
-      <td className={css.mark}><IntervalMark mark={props.mark} width={MARK_WIDTH} colour={stepColour(props.step)} /></td>
+      <td className={css.value} title={props.words} data-testid={`${props.c.column}@${props.step + 1}`}>
+        {props.text}
+      </td>
+      <td className={css.mark}>
+        <IntervalMark mark={props.mark} width={MARK_WIDTH} colour={stepColour(props.step)} />
+      </td>
       <td className={css.interval}>{props.interval}</td>
     </>
   );

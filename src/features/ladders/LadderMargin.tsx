@@ -16,7 +16,10 @@ export function LadderMargin(props: { ladder: Ladder; result: LadderResult | nul
     return (
       <Margin>
         <Note heading="How a ladder works">
-          <p>Each step adds terms to the ones before. All steps are fitted on the same respondents, so that a rise of <i>R</i>² is the new terms&rsquo; doing.</p>
+          <p>
+            Each step adds terms to the ones before. All steps are fitted on the same respondents, so that a rise of <i>R</i>² is the new
+            terms&rsquo; doing.
+          </p>
         </Note>
       </Margin>
     );
@@ -26,7 +29,11 @@ export function LadderMargin(props: { ladder: Ladder; result: LadderResult | nul
   return (
     <Margin>
       <Note heading="What this says">
-        {whatTheLadderSays(ladder, fit, title).map((sentence) => <p key={sentence}><StatText>{sentence}</StatText></p>)}
+        {whatTheLadderSays(ladder, fit, title).map((sentence) => (
+          <p key={sentence}>
+            <StatText>{sentence}</StatText>
+          </p>
+        ))}
       </Note>
       {watches.length > 0 && (
         <Note heading="Watch">
@@ -36,7 +43,8 @@ export function LadderMargin(props: { ladder: Ladder; result: LadderResult | nul
                 {watch.words}
                 {watch.addTerm && (
                   <button
-                    type="button" className={`link ${page.fix}`}
+                    type="button"
+                    className={`link ${page.fix}`}
                     onClick={() => props.onChange(addTerm(ladder, watch.addTerm!.step - 1, watch.addTerm!.components))}
                   >
                     Add {watch.addTerm.components.map(title).join(" × ")} to step {watch.addTerm.step}
@@ -49,16 +57,21 @@ export function LadderMargin(props: { ladder: Ladder; result: LadderResult | nul
       )}
       <Note heading="Who is in">
         <p>
-          {counted(sample.rows, "row")} in the data, {formatCount(sample.keptByFilter)} kept by the sentence, {formatCount(sample.complete)} complete
-          on every term of every step, {formatCount(sample.used)} used.
+          {counted(sample.rows, "row")} in the data, {formatCount(sample.keptByFilter)} kept by the sentence, {formatCount(sample.complete)}{" "}
+          complete on every term of every step, {formatCount(sample.used)} used.
         </p>
       </Note>
       <Note heading="How it is computed">
         <p>Least squares with classical standard errors.</p>
         {fit.codings.length > 0 && (
           <p>
-            {fit.codings.map((c) => `${title(c.variable)} − ${formatNumber(c.subtracted)}${c.dividedBy === 1 ? "" : `, in units of ${formatNumber(c.dividedBy)}`}`).join("; ")} in
-            its own column and in products. β from products of <i>z</i>-scores, not standardized again; their interval is approximate.
+            {fit.codings
+              .map(
+                (c) =>
+                  `${title(c.variable)} − ${formatNumber(c.subtracted)}${c.dividedBy === 1 ? "" : `, in units of ${formatNumber(c.dividedBy)}`}`,
+              )
+              .join("; ")}{" "}
+            in its own column and in products. β from products of <i>z</i>-scores, not standardized again; their interval is approximate.
           </p>
         )}
       </Note>

@@ -17,9 +17,16 @@ export function LadderScreen() {
 
   const create = () => {
     const name = study.ladders.length === 0 ? "First ladder" : `Ladder ${study.ladders.length + 1}`;
-    const id = newId(name, study.ladders.map((l) => l.id));
+    const id = newId(
+      name,
+      study.ladders.map((l) => l.id),
+    );
     const step = (k: number) => ({ id: `step_${k}`, name: "", terms: [] });
-    store.edit({ subject: "ladder", id, to: { id, name, outcome: null, filter: null, centring: "mean", confidence: 0.95, steps: [step(1), step(2)] } });
+    store.edit({
+      subject: "ladder",
+      id,
+      to: { id, name, outcome: null, filter: null, centring: "mean", confidence: 0.95, steps: [step(1), step(2)] },
+    });
     setOpenId(id);
   };
 
@@ -30,31 +37,51 @@ export function LadderScreen() {
         <ul className={css.shelf}>
           {study.ladders.map((ladder) => (
             <li key={ladder.id}>
-              <button type="button" className={css.ladder} aria-current={ladder === open ? "true" : undefined} onClick={() => setOpenId(ladder.id)}>
+              <button
+                type="button"
+                className={css.ladder}
+                aria-current={ladder === open ? "true" : undefined}
+                onClick={() => setOpenId(ladder.id)}
+              >
                 {ladder.name}
                 <small>{counted(ladder.steps.length, "step")}</small>
               </button>
             </li>
           ))}
         </ul>
-        <button type="button" className="link" onClick={create}>+ New ladder</button>
+        <button type="button" className="link" onClick={create}>
+          + New ladder
+        </button>
         {open && (
           <div className={css.foot}>
             <FieldWord
-              label="Name of this ladder" text="Rename" initial={open.name} className="link" width={146}
-              read={(typed) => (typed.trim() === "" || typed.length > 200 ? null : typed.trim())} rule="A name, please."
+              label="Name of this ladder"
+              text="Rename"
+              initial={open.name}
+              className="link"
+              width={146}
+              read={(typed) => (typed.trim() === "" || typed.length > 200 ? null : typed.trim())}
+              rule="A name, please."
               onChange={(name) => store.edit({ subject: "ladder", id: open.id, to: { ...open, name } })}
             />{" "}
-            or <button type="button" className="link" onClick={() => store.edit({ subject: "ladder", id: open.id, to: null })}>remove</button> this ladder
+            or{" "}
+            <button type="button" className="link" onClick={() => store.edit({ subject: "ladder", id: open.id, to: null })}>
+              remove
+            </button>{" "}
+            this ladder
           </div>
         )}
       </nav>
-      {open ? <LadderSheet key={open.id} ladder={open} /> : (
+      {open ? (
+        <LadderSheet key={open.id} ladder={open} />
+      ) : (
         <main className={page.sheet}>
           <h1 className={page.sentence}>Predict an outcome in steps: what you know already first, what your theory adds next.</h1>
           <p className={css.empty}>
             A ladder shows how far each step raises the explained variance, on the same respondents throughout.{" "}
-            <button type="button" className="link" onClick={create}>Begin a ladder</button>
+            <button type="button" className="link" onClick={create}>
+              Begin a ladder
+            </button>
           </p>
         </main>
       )}

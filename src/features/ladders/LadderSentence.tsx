@@ -21,12 +21,19 @@ export function LadderSentence(props: { study: Study; ladder: Ladder; result: La
     <h1 className={page.sentence}>
       Predict{" "}
       <SettingWord
-        label="Outcome" main value={ladder.outcome} text={ladder.outcome === null ? "choose an outcome" : titleOf(study, ladder.outcome)}
-        choices={numericChoices(study)} onChange={(outcome) => onChange({ ...ladder, outcome })}
+        label="Outcome"
+        main
+        value={ladder.outcome}
+        text={ladder.outcome === null ? "choose an outcome" : titleOf(study, ladder.outcome)}
+        choices={numericChoices(study)}
+        onChange={(outcome) => onChange({ ...ladder, outcome })}
       />{" "}
       among{" "}
       <SettingWord
-        label="Respondents" value={filterValue(ladder.filter)} text={filterWords(study, ladder.filter)} choices={filterChoices(study)}
+        label="Respondents"
+        value={filterValue(ladder.filter)}
+        text={filterWords(study, ladder.filter)}
+        choices={filterChoices(study)}
         onChange={(value) => onChange({ ...ladder, filter: filterOf(value) })}
       />{" "}
       with complete answers{sample ? ` (${formatCount(sample.used)} of ${formatCount(sample.rows)})` : ""}
@@ -34,7 +41,9 @@ export function LadderSentence(props: { study: Study; ladder: Ladder; result: La
         <>
           , products from{" "}
           <SettingWord
-            label="Centring" value={ladder.centring} text={CENTRINGS[ladder.centring]}
+            label="Centring"
+            value={ladder.centring}
+            text={CENTRINGS[ladder.centring]}
             choices={Object.entries(CENTRINGS).map(([value, label]) => ({ value, label }))}
             onChange={(centring) => onChange({ ...ladder, centring: centring as Ladder["centring"] })}
           />{" "}
@@ -43,7 +52,9 @@ export function LadderSentence(props: { study: Study; ladder: Ladder; result: La
       )}
       , with intervals of{" "}
       <SettingWord
-        label="Interval" value={String(ladder.confidence)} text={`${Math.round(ladder.confidence * 1000) / 10} %`}
+        label="Interval"
+        value={String(ladder.confidence)}
+        text={`${Math.round(ladder.confidence * 1000) / 10} %`}
         choices={SHARES.map((share) => ({ value: String(share), label: `${share * 100} %` }))}
         onChange={(value) => onChange({ ...ladder, confidence: Number(value) })}
       />

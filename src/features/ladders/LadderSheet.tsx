@@ -41,33 +41,65 @@ export function LadderSheet({ ladder }: { ladder: Ladder }) {
       <main className={page.sheet} aria-busy={outdated || (!result && !fault)}>
         <LadderSentence study={study} ladder={ladder} result={result} onChange={change} />
         <Steps study={study} ladder={ladder} fit={fit} outdated={outdated} onChange={change} />
-        {fault && <p className={css.refusal} role="alert">{fault} <button type="button" className="link" onClick={retry}>Compute again</button></p>}
-        {refused && <p className={css.refusal} role="status" data-testid="refusal">{refused.what} {refused.remedy}</p>}
+        {fault && (
+          <p className={css.refusal} role="alert">
+            {fault}{" "}
+            <button type="button" className="link" onClick={retry}>
+              Compute again
+            </button>
+          </p>
+        )}
+        {refused && (
+          <p className={css.refusal} role="status" data-testid="refusal">
+            {refused.what} {refused.remedy}
+          </p>
+        )}
         {fit && (
           <section aria-label="Coefficients">
             <div className={css.bar}>
               <h2 className={page.heading}>Coefficients</h2>
               <Segmented
-                aria-label="Metric" size="small" value={metric} onChange={setMetric} disabled={full !== null}
-                options={[{ value: "beta", label: "β" }, { value: "b", label: <i>b</i> }]}
+                aria-label="Metric"
+                size="small"
+                value={metric}
+                onChange={setMetric}
+                disabled={full !== null}
+                options={[
+                  { value: "beta", label: "β" },
+                  { value: "b", label: <i>b</i> },
+                ]}
               />
               <Segmented
-                aria-label="Steps shown" size="small" value={full === null ? "every" : String(full)} onChange={setView}
-                options={[{ value: "every", label: "Every step" }, ...fit.steps.map((_, k) => ({ value: String(k), label: `Step ${k + 1} in full` }))]}
+                aria-label="Steps shown"
+                size="small"
+                value={full === null ? "every" : String(full)}
+                onChange={setView}
+                options={[
+                  { value: "every", label: "Every step" },
+                  ...fit.steps.map((_, k) => ({ value: String(k), label: `Step ${k + 1} in full` })),
+                ]}
               />
               <span className={css.end}>
                 Save the table as{" "}
-                <button type="button" className="link" disabled={outdated} onClick={() => save("csv")}>CSV</button> or{" "}
-                <button type="button" className="link" disabled={outdated} onClick={() => save("html")}>HTML</button>
+                <button type="button" className="link" disabled={outdated} onClick={() => save("csv")}>
+                  CSV
+                </button>{" "}
+                or{" "}
+                <button type="button" className="link" disabled={outdated} onClick={() => save("html")}>
+                  HTML
+                </button>
               </span>
             </div>
             <div className={outdated ? css.outdated : undefined} data-testid="coefficients" data-outdated={outdated}>
-              {full === null
-                ? <CoefficientsOverSteps fit={fit} metric={metric} percent={percent} title={title} />
-                : <StepInFull fit={fit} step={full} percent={percent} title={title} />}
+              {full === null ? (
+                <CoefficientsOverSteps fit={fit} metric={metric} percent={percent} title={title} />
+              ) : (
+                <StepInFull fit={fit} step={full} percent={percent} title={title} />
+              )}
             </div>
             <p className={css.foot}>
-              {full === null && (metric === "beta" ? "β: outcome SDs per predictor SD, SDs of the sample. " : "b: outcome units per unit of the term. ")}
+              {full === null &&
+                (metric === "beta" ? "β: outcome SDs per predictor SD, SDs of the sample. " : "b: outcome units per unit of the term. ")}
               {percent} intervals; a filled dot marks one that excludes zero. <i>N</i> = {fit.n} in every step.
             </p>
           </section>

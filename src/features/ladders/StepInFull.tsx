@@ -14,24 +14,50 @@ export function StepInFull({ fit, step, percent, title }: { fit: LadderFit; step
         <caption className="visually-hidden">Coefficients of step {step + 1}</caption>
         <thead>
           <tr>
-            <th scope="col" style={{ textAlign: "left" }}>Term</th>
-            <th scope="col"><i>b</i></th><th scope="col"><i>SE</i></th><th scope="col" style={{ textAlign: "left" }}>{percent} interval</th>
-            <th scope="col">β</th><th scope="col"><i>t</i>({model.dfResidual})</th><th scope="col"><i>p</i></th>
-            <th scope="col">part</th><th scope="col" title="Tolerance: 1 − R² of this term on the others">tol.</th>
+            <th scope="col" style={{ textAlign: "left" }}>
+              Term
+            </th>
+            <th scope="col">
+              <i>b</i>
+            </th>
+            <th scope="col">
+              <i>SE</i>
+            </th>
+            <th scope="col" style={{ textAlign: "left" }}>
+              {percent} interval
+            </th>
+            <th scope="col">β</th>
+            <th scope="col">
+              <i>t</i>({model.dfResidual})
+            </th>
+            <th scope="col">
+              <i>p</i>
+            </th>
+            <th scope="col">part</th>
+            <th scope="col" title="Tolerance: 1 − R² of this term on the others">
+              tol.
+            </th>
           </tr>
         </thead>
         <tbody>
           <tr>
             <th scope="row">Intercept</th>
             <Raw of={intercept} />
-            <td /><td>{number(intercept.t)}</td><td>{formatP(intercept.p)}</td><td /><td />
+            <td />
+            <td>{number(intercept.t)}</td>
+            <td>{formatP(intercept.p)}</td>
+            <td />
+            <td />
           </tr>
           {coefficients.map((c) => (
             <tr key={c.column} title={coefficientSentence(c, fit, title)} data-testid={`full ${c.column}`}>
               <th scope="row">{columnTitle(c.column, title)}</th>
               <Raw of={c.b} />
-              <td className={css.value}>{formatShare(c.beta.estimate)}</td><td>{number(c.b.t)}</td><td>{formatP(c.b.p)}</td>
-              <td>{formatShare(c.part)}</td><td>{formatShare(c.tolerance)}</td>
+              <td className={css.value}>{formatShare(c.beta.estimate)}</td>
+              <td>{number(c.b.t)}</td>
+              <td>{formatP(c.b.p)}</td>
+              <td>{formatShare(c.part)}</td>
+              <td>{formatShare(c.tolerance)}</td>
             </tr>
           ))}
         </tbody>

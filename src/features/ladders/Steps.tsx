@@ -20,7 +20,13 @@ import { TermAdder } from "./TermAdder";
 const RISE_WIDTH = 230;
 
 /** The flight of steps: terms as chips, the rise of R² to scale, and each step's test. */
-export function Steps(props: { study: Study; ladder: Ladder; fit: LadderFit | null; outdated: boolean; onChange: (ladder: Ladder) => void }) {
+export function Steps(props: {
+  study: Study;
+  ladder: Ladder;
+  fit: LadderFit | null;
+  outdated: boolean;
+  onChange: (ladder: Ladder) => void;
+}) {
   const { study, ladder, fit, onChange } = props;
   // numbers of an older shape of the ladder stay only while its steps are as many
   const shown = fit && fit.steps.length === ladder.steps.length ? fit : null;
@@ -37,8 +43,14 @@ export function Steps(props: { study: Study; ladder: Ladder; fit: LadderFit | nu
               <div className={css.stepName}>
                 <b>Step {k + 1}</b>
                 <FieldWord
-                  label={`Name of step ${k + 1}`} text={step.name || "name it"} initial={step.name} className={css.stepTitle} width={150}
-                  read={(typed) => (typed.length <= 200 ? typed.trim() : null)} rule="At most 200 characters." onChange={(name) => onChange(nameStep(ladder, k, name))}
+                  label={`Name of step ${k + 1}`}
+                  text={step.name || "name it"}
+                  initial={step.name}
+                  className={css.stepTitle}
+                  width={150}
+                  read={(typed) => (typed.length <= 200 ? typed.trim() : null)}
+                  rule="At most 200 characters."
+                  onChange={(name) => onChange(nameStep(ladder, k, name))}
                 />
               </div>
               <div className={css.terms}>
@@ -47,31 +59,54 @@ export function Steps(props: { study: Study; ladder: Ladder; fit: LadderFit | nu
                   return (
                     <span key={termIdentity(term)} className={css.chip}>
                       <span>{words}</span>
-                      <button type="button" aria-label={`Remove ${words} from step ${k + 1}`} onClick={() => onChange(removeTerm(ladder, k, term))}>×</button>
+                      <button
+                        type="button"
+                        aria-label={`Remove ${words} from step ${k + 1}`}
+                        onClick={() => onChange(removeTerm(ladder, k, term))}
+                      >
+                        ×
+                      </button>
                     </span>
                   );
                 })}
                 <TermAdder step={k} choices={choices} onAdd={(value) => onChange(addTerm(ladder, k, termOf(value)))} />
                 {ladder.steps.length > 1 && step.terms.length === 0 && (
-                  <button type="button" className={css.add} onClick={() => onChange(removeStep(ladder, k))} aria-label={`Remove step ${k + 1}`}>remove step</button>
+                  <button
+                    type="button"
+                    className={css.add}
+                    onClick={() => onChange(removeStep(ladder, k))}
+                    aria-label={`Remove step ${k + 1}`}
+                  >
+                    remove step
+                  </button>
                 )}
               </div>
               {numbers ? (
                 <>
                   <div className={`${css.rise} ${props.outdated ? css.outdated : ""}`}>
                     <RiseBar
-                      bar={rise.bars[k]!} width={RISE_WIDTH} height={52} colour={stepColour(k)} last={k === ladder.steps.length - 1}
+                      bar={rise.bars[k]!}
+                      width={RISE_WIDTH}
+                      height={52}
+                      colour={stepColour(k)}
+                      last={k === ladder.steps.length - 1}
                       label={`Step ${k + 1} raises R² by ${formatShare(numbers.change.change, 3)} to ${formatShare(numbers.model.R2, 3)}`}
                     />
                   </div>
                   <div className={`${css.share} ${props.outdated ? css.outdated : ""}`}>
-                    <i>R</i>² <span data-testid="r2">{formatShare(numbers.model.R2, 3)}</span><br />
-                    <b>Δ<i>R</i>² <span data-testid="delta-r2">{formatShare(numbers.change.change, 3)}</span></b>
+                    <i>R</i>² <span data-testid="r2">{formatShare(numbers.model.R2, 3)}</span>
+                    <br />
+                    <b>
+                      Δ<i>R</i>² <span data-testid="delta-r2">{formatShare(numbers.change.change, 3)}</span>
+                    </b>
                   </div>
                   <div className={`${css.test} ${props.outdated ? css.outdated : ""}`}>
-                    {numbers.change.F === null ? <span className="quiet">no test: see Watch</span> : (
+                    {numbers.change.F === null ? (
+                      <span className="quiet">no test: see Watch</span>
+                    ) : (
                       <>
-                        <i>F</i>({numbers.change.df[0]}, {numbers.change.df[1]}) = {formatNumber(numbers.change.F)}<br />
+                        <i>F</i>({numbers.change.df[0]}, {numbers.change.df[1]}) = {formatNumber(numbers.change.F)}
+                        <br />
                         <i>p</i> {numbers.change.p! < 0.001 ? "< .001" : `= ${formatP(numbers.change.p)}`}
                       </>
                     )}
@@ -83,8 +118,14 @@ export function Steps(props: { study: Study; ladder: Ladder; fit: LadderFit | nu
         })}
       </ol>
       <div className={css.below}>
-        <button type="button" className="link" onClick={() => onChange(addStep(ladder))}>+ Step</button>
-        {shown && <span className="quiet">Rise of <i>R</i>², full width = {formatShare(rise.top, 2)}</span>}
+        <button type="button" className="link" onClick={() => onChange(addStep(ladder))}>
+          + Step
+        </button>
+        {shown && (
+          <span className="quiet">
+            Rise of <i>R</i>², full width = {formatShare(rise.top, 2)}
+          </span>
+        )}
       </div>
     </>
   );

@@ -9,9 +9,14 @@ type Names = Pick<Study, "codebook" | "scales">;
 export function numericChoices(study: Names, leaveOut: ReadonlySet<string> = new Set()): Choice[] {
   const scales = study.scales.map((s) => ({ value: s.id, label: s.name, group: "Scales" }));
   const of = (kind: "number" | "item", group: string) =>
-    study.codebook.filter((v) => v.kind === kind).map((v) => ({
-      value: v.name, label: kind === "item" ? `${v.name} ${v.label}` : titleOf(study, v.name), search: v.name, group,
-    }));
+    study.codebook
+      .filter((v) => v.kind === kind)
+      .map((v) => ({
+        value: v.name,
+        label: kind === "item" ? `${v.name} ${v.label}` : titleOf(study, v.name),
+        search: v.name,
+        group,
+      }));
   return [...scales, ...of("number", "Numbers"), ...of("item", "Items")].filter((c) => !leaveOut.has(c.value));
 }
 
@@ -24,13 +29,20 @@ export function termChoices(study: Names, ladder: Ladder): Choice[] {
   const present = new Set(ladder.steps.flatMap((s) => s.terms.map(termIdentity)));
   const fresh = (term: Term) => !present.has(termIdentity(term));
   const singles = numericChoices(study, new Set(ladder.outcome === null ? [] : [ladder.outcome]))
-    .filter((c) => fresh({ components: [c.value] })).map((c) => ({ ...c, value: termValue([c.value]) }));
+    .filter((c) => fresh({ components: [c.value] }))
+    .map((c) => ({ ...c, value: termValue([c.value]) }));
   const inLadder = [...new Set(ladder.steps.flatMap((s) => s.terms.filter((t) => t.components.length === 1).map((t) => t.components[0]!)))];
   const pairs = inLadder.flatMap((a, i) => inLadder.slice(i + 1).map((b) => [a, b]));
-  const products = [...pairs, ...inLadder.map((a) => [a, a])].filter((components) => fresh({ components })).map((components) => ({
-    value: termValue(components), group: "Products",
-    label: components[0] === components[1] ? `${titleOf(study, components[0]!)} squared` : components.map((c) => titleOf(study, c)).join(" × "),
-  }));
+  const products = [...pairs, ...inLadder.map((a) => [a, a])]
+    .filter((components) => fresh({ components }))
+    .map((components) => ({
+      value: termValue(components),
+      group: "Products",
+      label:
+        components[0] === components[1]
+          ? `${titleOf(study, components[0]!)} squared`
+          : components.map((c) => titleOf(study, c)).join(" × "),
+    }));
   return [...products, ...singles];
 }
 
@@ -38,11 +50,16 @@ const EVERYONE = "everyone";
 
 /** Who is in: everyone, or the respondents with one value of a category. */
 export function filterChoices(study: Names): Choice[] {
-  const levels = study.codebook.filter((v) => v.kind === "category").flatMap((v) =>
-    v.levels.map((level) => ({
-      value: filterValue({ variable: v.name, equals: [level.value] }), label: `${titleOf(study, v.name)}: ${level.label || level.value}`,
-      search: v.name, group: titleOf(study, v.name),
-    })));
+  const levels = study.codebook
+    .filter((v) => v.kind === "category")
+    .flatMap((v) =>
+      v.levels.map((level) => ({
+        value: filterValue({ variable: v.name, equals: [level.value] }),
+        label: `${titleOf(study, v.name)}: ${level.label || level.value}`,
+        search: v.name,
+        group: titleOf(study, v.name),
+      })),
+    );
   return [{ value: EVERYONE, label: "all respondents" }, ...levels];
 }
 

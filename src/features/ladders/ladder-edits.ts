@@ -8,7 +8,10 @@ function changeStep(ladder: Ladder, at: number, change: (step: LadderStep) => La
 /** Adds a term to a step (from 0); a term that stands in the ladder already moves there. */
 export function addTerm(ladder: Ladder, at: number, components: readonly string[]): Ladder {
   const term: Term = { components };
-  const cleared = { ...ladder, steps: ladder.steps.map((s) => ({ ...s, terms: s.terms.filter((t) => termIdentity(t) !== termIdentity(term)) })) };
+  const cleared = {
+    ...ladder,
+    steps: ladder.steps.map((s) => ({ ...s, terms: s.terms.filter((t) => termIdentity(t) !== termIdentity(term)) })),
+  };
   return changeStep(cleared, at, (step) => ({ ...step, terms: [...step.terms, { components: [...components] }] }));
 }
 

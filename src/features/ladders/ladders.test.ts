@@ -4,14 +4,23 @@ import { filterChoices, filterOf, filterValue, filterWords, numericChoices, term
 import { addStep, addTerm, nameStep, removeStep, removeTerm } from "./ladder-edits";
 
 const study = Study.parse({
-  format: "beta-step-study", version: 1, name: "s",
+  format: "beta-step-study",
+  version: 1,
+  name: "s",
   codebook: [
-    { name: "age", label: "Age in years" }, { name: "q1", label: "I like it", kind: "item" }, { name: "who", kind: "code" },
+    { name: "age", label: "Age in years" },
+    { name: "q1", label: "I like it", kind: "item" },
+    { name: "who", kind: "code" },
     { name: "format", label: "Format", kind: "category", levels: [{ value: "online", label: "On line" }, { value: "room" }] },
   ],
   scales: [{ id: "liking", name: "Liking", items: [{ variable: "q1" }] }],
 });
-const ladder = Ladder.parse({ id: "l", name: "L", outcome: "liking", steps: [{ id: "step_1", terms: [{ components: ["age"] }] }, { id: "step_2" }] });
+const ladder = Ladder.parse({
+  id: "l",
+  name: "L",
+  outcome: "liking",
+  steps: [{ id: "step_1", terms: [{ components: ["age"] }] }, { id: "step_2" }],
+});
 
 test("a term added to a later step moves there; the other order of a product is the same term", () => {
   const moved = addTerm(ladder, 1, ["age"]);
@@ -29,7 +38,11 @@ test("steps keep their own ids; the last one cannot go", () => {
 });
 
 test("numbers are offered: scales first, no codes and no categories, an item with its wording", () => {
-  expect(numericChoices(study).map((c) => [c.group, c.label])).toEqual([["Scales", "Liking"], ["Numbers", "Age in years"], ["Items", "q1 I like it"]]);
+  expect(numericChoices(study).map((c) => [c.group, c.label])).toEqual([
+    ["Scales", "Liking"],
+    ["Numbers", "Age in years"],
+    ["Items", "q1 I like it"],
+  ]);
 });
 
 test("terms offered are not in the ladder, not the outcome; products are of variables in it, squares among them", () => {

@@ -8,7 +8,11 @@ export function ComingPlace({ sentence, will, until }: { sentence: string; will:
         <h1 className={page.sentence}>{sentence}</h1>
         <div className={page.coming}>
           <p>This place is not built yet. It will hold</p>
-          <ul>{will.map((line) => <li key={line}>{line}</li>)}</ul>
+          <ul>
+            {will.map((line) => (
+              <li key={line}>{line}</li>
+            ))}
+          </ul>
           <p className="quiet">{until}</p>
         </div>
       </main>

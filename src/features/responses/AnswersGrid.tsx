@@ -19,8 +19,21 @@ export function AnswersGrid({ chosen }: { chosen: string | null }) {
   const { dataset, study } = useStudy();
   const frame = useRef<HTMLDivElement>(null);
   const [at, setAt] = useState({ row: 0, column: 0 });
-  const rows = useVirtualizer({ count: dataset.rows, getScrollElement: () => frame.current, estimateSize: () => ROW_HEIGHT, overscan: 8, initialRect: { width: 400, height: 560 } });
-  const columns = useVirtualizer({ horizontal: true, count: dataset.columns.length, getScrollElement: () => frame.current, estimateSize: () => COLUMN_WIDTH, overscan: 2, initialRect: { width: 480, height: 560 } });
+  const rows = useVirtualizer({
+    count: dataset.rows,
+    getScrollElement: () => frame.current,
+    estimateSize: () => ROW_HEIGHT,
+    overscan: 8,
+    initialRect: { width: 400, height: 560 },
+  });
+  const columns = useVirtualizer({
+    horizontal: true,
+    count: dataset.columns.length,
+    getScrollElement: () => frame.current,
+    estimateSize: () => COLUMN_WIDTH,
+    overscan: 2,
+    initialRect: { width: 480, height: 560 },
+  });
   const visible = rows.getVirtualItems();
   const blocks = [...new Set(visible.map((row) => Math.floor(row.index / BLOCK)))];
   const fetched = useQueries({
@@ -47,8 +60,14 @@ export function AnswersGrid({ chosen }: { chosen: string | null }) {
   const move = (event: KeyboardEvent) => {
     const page = Math.max(1, visible.length - 10);
     const steps: Record<string, [number, number]> = {
-      ArrowDown: [1, 0], ArrowUp: [-1, 0], ArrowRight: [0, 1], ArrowLeft: [0, -1], PageDown: [page, 0], PageUp: [-page, 0],
-      Home: [0, -at.column], End: [0, dataset.columns.length],
+      ArrowDown: [1, 0],
+      ArrowUp: [-1, 0],
+      ArrowRight: [0, 1],
+      ArrowLeft: [0, -1],
+      PageDown: [page, 0],
+      PageUp: [-page, 0],
+      Home: [0, -at.column],
+      End: [0, dataset.columns.length],
     };
     const step = steps[event.key];
     if (!step) return;
@@ -62,17 +81,40 @@ export function AnswersGrid({ chosen }: { chosen: string | null }) {
 
   return (
     <div
-      ref={frame} className={css.gridFrame} role="grid" tabIndex={0} aria-label="Answers" aria-rowcount={dataset.rows + 1}
-      aria-colcount={dataset.columns.length + 1} aria-activedescendant={drawn ? `cell-${at.row}-${at.column}` : undefined} onKeyDown={move}
+      ref={frame}
+      className={css.gridFrame}
+      role="grid"
+      tabIndex={0}
+      aria-label="Answers"
+      aria-rowcount={dataset.rows + 1}
+      aria-colcount={dataset.columns.length + 1}
+      aria-activedescendant={drawn ? `cell-${at.row}-${at.column}` : undefined}
+      onKeyDown={move}
     >
       <div className={css.headRow} role="row" aria-rowindex={1} style={{ width: GUTTER + columns.getTotalSize() }}>
-        <div className={`${css.cell} ${css.head} ${css.number}`} role="columnheader" aria-colindex={1} style={{ position: "sticky", display: "inline-block" }}>row</div>
+        <div
+          className={`${css.cell} ${css.head} ${css.number}`}
+          role="columnheader"
+          aria-colindex={1}
+          style={{ position: "sticky", display: "inline-block" }}
+        >
+          row
+        </div>
         {across.map((column) => {
           const name = dataset.columns[column.index]!;
           return (
             <div
-              key={column.key} role="columnheader" aria-colindex={column.index + 2} title={codebook.get(name)?.label || name}
-              className={[css.cell, css.head, WORDS.has(codebook.get(name)?.kind ?? "text") ? css.words : "", name === chosen ? css.chosen : ""].join(" ")} style={{ left: GUTTER + column.start, width: column.size }}
+              key={column.key}
+              role="columnheader"
+              aria-colindex={column.index + 2}
+              title={codebook.get(name)?.label || name}
+              className={[
+                css.cell,
+                css.head,
+                WORDS.has(codebook.get(name)?.kind ?? "text") ? css.words : "",
+                name === chosen ? css.chosen : "",
+              ].join(" ")}
+              style={{ left: GUTTER + column.start, width: column.size }}
             >
               {name}
             </div>
@@ -84,8 +126,16 @@ export function AnswersGrid({ chosen }: { chosen: string | null }) {
           const block = cells.get(Math.floor(row.index / BLOCK));
           const answers = block?.[row.index % BLOCK];
           return (
-            <div key={row.key} role="row" aria-rowindex={row.index + 2} className={css.row} style={{ top: row.start, width: GUTTER + columns.getTotalSize(), height: ROW_HEIGHT }}>
-              <div role="rowheader" aria-colindex={1} className={`${css.cell} ${css.number}`}>{row.index + 1}</div>
+            <div
+              key={row.key}
+              role="row"
+              aria-rowindex={row.index + 2}
+              className={css.row}
+              style={{ top: row.start, width: GUTTER + columns.getTotalSize(), height: ROW_HEIGHT }}
+            >
+              <div role="rowheader" aria-colindex={1} className={`${css.cell} ${css.number}`}>
+                {row.index + 1}
+              </div>
               {across.map((column) => {
                 const name = dataset.columns[column.index]!;
                 const answer = answers?.[column.index];
@@ -94,9 +144,19 @@ export function AnswersGrid({ chosen }: { chosen: string | null }) {
                 const here = at.row === row.index && at.column === column.index;
                 return (
                   <div
-                    key={column.key} id={`cell-${row.index}-${column.index}`} role="gridcell" aria-colindex={column.index + 2}
-                    className={[css.cell, words ? css.words : "", missing ? css.gone : "", name === chosen ? css.chosen : "", here ? css.at : ""].join(" ")}
-                    style={{ left: GUTTER + column.start, width: column.size }} title={missing ? "declared missing" : undefined}
+                    key={column.key}
+                    id={`cell-${row.index}-${column.index}`}
+                    role="gridcell"
+                    aria-colindex={column.index + 2}
+                    className={[
+                      css.cell,
+                      words ? css.words : "",
+                      missing ? css.gone : "",
+                      name === chosen ? css.chosen : "",
+                      here ? css.at : "",
+                    ].join(" ")}
+                    style={{ left: GUTTER + column.start, width: column.size }}
+                    title={missing ? "declared missing" : undefined}
                     onClick={() => setAt({ row: row.index, column: column.index })}
                   >
                     {answers === undefined ? "" : (answer ?? "").replace(/^-(?=\d)/, "−")}
@@ -107,7 +167,11 @@ export function AnswersGrid({ chosen }: { chosen: string | null }) {
           );
         })}
       </div>
-      {failed && <p role="alert" style={{ position: "sticky", left: 0, bottom: 0, margin: 0, padding: 8, background: "var(--shade)" }}>The answers could not be fetched: the server does not answer.</p>}
+      {failed && (
+        <p role="alert" style={{ position: "sticky", left: 0, bottom: 0, margin: 0, padding: 8, background: "var(--shade)" }}>
+          The answers could not be fetched: the server does not answer.
+        </p>
+      )}
     </div>
   );
 }

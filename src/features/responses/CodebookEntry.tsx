@@ -8,7 +8,11 @@ import { family } from "./family";
 import css from "./responses.module.css";
 
 export const KIND_WORDS: Record<VariableKind, string> = {
-  item: "scale item", number: "number", category: "category", text: "text", code: "code",
+  item: "scale item",
+  number: "number",
+  category: "category",
+  text: "text",
+  code: "code",
 };
 
 /** One row of the codebook, opened for editing in its place. */
@@ -32,12 +36,22 @@ export function CodebookEntry({ variable, onClose }: { variable: Variable; onClo
   };
 
   return (
-    <form className={css.fields} onSubmit={(event) => { event.preventDefault(); keep("this"); }} onKeyDown={(event) => event.key === "Escape" && onClose()}>
+    <form
+      className={css.fields}
+      onSubmit={(event) => {
+        event.preventDefault();
+        keep("this");
+      }}
+      onKeyDown={(event) => event.key === "Escape" && onClose()}
+    >
       <label htmlFor={id("label")}>Wording or label</label>
       <Input id={id("label")} autoFocus value={draft.label} onChange={(event) => setDraft({ ...draft, label: event.target.value })} />
       <label htmlFor={id("kind")}>Kind</label>
       <Select
-        id={id("kind")} aria-label="Kind" value={draft.kind} onChange={(kind) => setDraft({ ...draft, kind })}
+        id={id("kind")}
+        aria-label="Kind"
+        value={draft.kind}
+        onChange={(kind) => setDraft({ ...draft, kind })}
         options={Object.entries(KIND_WORDS).map(([value, label]) => ({ value, label }))}
       />
       <label htmlFor={id("low")}>Possible answers</label>
@@ -47,18 +61,40 @@ export function CodebookEntry({ variable, onClose }: { variable: Variable; onClo
       </span>
       <label htmlFor={id("missing")}>Missing codes</label>
       <Select
-        id={id("missing")} aria-label="Missing codes" mode="tags" open={false} suffixIcon={null} tokenSeparators={[",", " "]} placeholder="such as −9, as in the file"
-        value={draft.missing} onChange={(missing: string[]) => setDraft({ ...draft, missing: missing.map((code) => code.replace("−", "-")) })}
+        id={id("missing")}
+        aria-label="Missing codes"
+        mode="tags"
+        open={false}
+        suffixIcon={null}
+        tokenSeparators={[",", " "]}
+        placeholder="such as −9, as in the file"
+        value={draft.missing}
+        onChange={(missing: string[]) => setDraft({ ...draft, missing: missing.map((code) => code.replace("−", "-")) })}
       />
-      {draft.kind === "category" && <><span className="quiet">Levels</span><span>{draft.levels.map((l) => l.label || l.value).join(", ") || "none found"}</span></>}
+      {draft.kind === "category" && (
+        <>
+          <span className="quiet">Levels</span>
+          <span>{draft.levels.map((l) => l.label || l.value).join(", ") || "none found"}</span>
+        </>
+      )}
       <div className={css.actions}>
-        <Button type="primary" size="small" htmlType="submit">Keep</Button>
+        <Button type="primary" size="small" htmlType="submit">
+          Keep
+        </Button>
         {others.length > 0 && (
-          <button type="button" className="link" onClick={() => keep("all")}>Keep, with the same kind, answers and codes for {others.length} more ({others[0]!.name} …)</button>
+          <button type="button" className="link" onClick={() => keep("all")}>
+            Keep, with the same kind, answers and codes for {others.length} more ({others[0]!.name} …)
+          </button>
         )}
-        <button type="button" className="link" onClick={onClose}>Leave as it was</button>
+        <button type="button" className="link" onClick={onClose}>
+          Leave as it was
+        </button>
       </div>
-      {fault && <p role="alert" className={css.actions}>{fault}</p>}
+      {fault && (
+        <p role="alert" className={css.actions}>
+          {fault}
+        </p>
+      )}
     </form>
   );
 }

@@ -47,7 +47,10 @@ function VariableMargin({ name }: { name: string | null }) {
     return (
       <Margin>
         <Note heading="The codebook">
-          <p>Choose a variable to describe it: its wording, its kind, the lowest and highest answer that was possible, and the codes that mean a missing answer.</p>
+          <p>
+            Choose a variable to describe it: its wording, its kind, the lowest and highest answer that was possible, and the codes that
+            mean a missing answer.
+          </p>
           <p>The answers stay as they were imported. What you declare here is applied on top.</p>
         </Note>
       </Margin>
@@ -73,7 +76,10 @@ function NumbersOf({ name }: { name: string }) {
       {strip && countable && (
         <Note heading="What it holds">
           {strip.answers.length > 0 && <AnswerStrip strip={strip} width={236} />}
-          <p>{strip.answers.length > 0 && `${strip.answers.map((a) => `${formatNumber(a.value, 0)} (${a.count})`).join(", ")}. `}{counted(strip.missing, "respondent")} without an answer.</p>
+          <p>
+            {strip.answers.length > 0 && `${strip.answers.map((a) => `${formatNumber(a.value, 0)} (${a.count})`).join(", ")}. `}
+            {counted(strip.missing, "respondent")} without an answer.
+          </p>
         </Note>
       )}
       {strip && countable && (faults.length > 0 || strip.wordsInNumbers > 0) && (
@@ -82,14 +88,27 @@ function NumbersOf({ name }: { name: string }) {
             {faults.slice(0, 5).map(({ value, count }) => (
               <li key={value}>
                 {formatNumber(value, 0)} stands {count === 1 ? "once" : `${count} times`} outside the declared answers.
-                <button type="button" className={`link ${page.fix}`} onClick={() => store.edit(...declareMissing([name], study.codebook, String(value)))}>Count {formatNumber(value, 0)} as missing</button>
+                <button
+                  type="button"
+                  className={`link ${page.fix}`}
+                  onClick={() => store.edit(...declareMissing([name], study.codebook, String(value)))}
+                >
+                  Count {formatNumber(value, 0)} as missing
+                </button>
               </li>
             ))}
-            {strip.wordsInNumbers > 0 && <li>{counted(strip.wordsInNumbers, "cell holds", "cells hold")} words where numbers are wanted; {strip.wordsInNumbers === 1 ? "it counts" : "they count"} as missing.</li>}
+            {strip.wordsInNumbers > 0 && (
+              <li>
+                {counted(strip.wordsInNumbers, "cell holds", "cells hold")} words where numbers are wanted;{" "}
+                {strip.wordsInNumbers === 1 ? "it counts" : "they count"} as missing.
+              </li>
+            )}
           </ul>
         </Note>
       )}
-      <Note heading="Used by"><p>{scales.length === 0 ? "No scale." : scales.join(", ")}</p></Note>
+      <Note heading="Used by">
+        <p>{scales.length === 0 ? "No scale." : scales.join(", ")}</p>
+      </Note>
     </Margin>
   );
 }

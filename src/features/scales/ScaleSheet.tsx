@@ -32,14 +32,27 @@ export function ScaleSheet({ scale, onOpen }: { scale: Scale; onOpen: (id: strin
       <main className={page.sheet} aria-busy={outdated || (!result && !fault)}>
         <ScaleTitles open={scale} onOpen={onOpen} />
         <ScaleSentence scale={scale} onChange={change} />
-        {fault && <p className={css.refusal} role="alert">{fault} <button type="button" className="link" onClick={retry}>Compute again</button></p>}
-        {refused && <p className={css.refusal} role="status">{refused.what} {refused.remedy}</p>}
+        {fault && (
+          <p className={css.refusal} role="alert">
+            {fault}{" "}
+            <button type="button" className="link" onClick={retry}>
+              Compute again
+            </button>
+          </p>
+        )}
+        {refused && (
+          <p className={css.refusal} role="status">
+            {refused.what} {refused.remedy}
+          </p>
+        )}
         <div className={outdated ? css.outdated : undefined} data-testid="scale-numbers" data-outdated={outdated}>
           {analysis && <Figures analysis={analysis} name={scale.name} />}
           <Items scale={scale} analysis={analysis} strips={strips} onChange={change} />
         </div>
         <p className={css.foot}>
-          <button type="button" className="link" onClick={() => store.edit({ subject: "scale", id: scale.id, to: null })}>Dissolve this scale</button>
+          <button type="button" className="link" onClick={() => store.edit({ subject: "scale", id: scale.id, to: null })}>
+            Dissolve this scale
+          </button>
         </p>
       </main>
       <ScaleMargin scale={scale} analysis={analysis} strips={strips} onChange={change} />
@@ -54,7 +67,8 @@ function ScaleTitles({ open, onOpen }: { open: Scale; onOpen: (id: string) => vo
       {study.scales.map((s) => (
         <li key={s.id}>
           <button type="button" aria-current={s.id === open.id ? "true" : undefined} onClick={() => onOpen(s.id)}>
-            {s.name}<small>{counted(s.items.length, "item")}</small>
+            {s.name}
+            <small>{counted(s.items.length, "item")}</small>
           </button>
         </li>
       ))}
@@ -66,27 +80,49 @@ function ScaleSentence({ scale, onChange }: { scale: Scale; onChange: (scale: Sc
   const { study, store } = useStudy();
   const range = commonRange(scale, study.codebook);
   const ranges = new Set(scale.items.map((item) => JSON.stringify(study.codebook.find((v) => v.name === item.variable)?.range ?? null)));
-  const rangeWords = range ? `${formatNumber(range.low, 0)} to ${formatNumber(range.high, 0)}` : ranges.size > 1 ? "unlike ranges" : "declare the range";
+  const rangeWords = range
+    ? `${formatNumber(range.low, 0)} to ${formatNumber(range.high, 0)}`
+    : ranges.size > 1
+      ? "unlike ranges"
+      : "declare the range";
   return (
     <h1 className={page.sentence}>
       <FieldWord
-        label="Name of the scale" main text={scale.name} rule="A name, please." width={280}
-        read={(typed) => (typed.trim() === "" || typed.length > 200 ? null : typed.trim())} onChange={(name) => onChange({ ...scale, name })}
+        label="Name of the scale"
+        main
+        text={scale.name}
+        rule="A name, please."
+        width={280}
+        read={(typed) => (typed.trim() === "" || typed.length > 200 ? null : typed.trim())}
+        onChange={(name) => onChange({ ...scale, name })}
       />{" "}
       is the{" "}
       <SettingWord
-        label="Rule" value={scale.rule} text={scale.rule} choices={[{ value: "mean", label: "mean" }, { value: "sum", label: "sum" }]}
+        label="Rule"
+        value={scale.rule}
+        text={scale.rule}
+        choices={[
+          { value: "mean", label: "mean" },
+          { value: "sum", label: "sum" },
+        ]}
         onChange={(rule) => onChange({ ...scale, rule: rule as Scale["rule"] })}
       />{" "}
       of {scale.items.length === 1 ? "this item" : `these ${scale.items.length} items`}, asked from{" "}
       <FieldWord
-        label="Possible answers" text={rangeWords} initial={range ? rangeWords : ""} unset={!range} width={120} read={readRange}
+        label="Possible answers"
+        text={rangeWords}
+        initial={range ? rangeWords : ""}
+        unset={!range}
+        width={120}
+        read={readRange}
         rule="Write the lowest and the highest possible answer, as 1 to 5."
         onChange={(to) => store.edit(...declareRange(scale, study.codebook, to))}
       />
       , for everyone who answered at least{" "}
       <SettingWord
-        label="Answered share" value={String(scale.answeredShare)} text={`${Math.round(scale.answeredShare * 100)} %`}
+        label="Answered share"
+        value={String(scale.answeredShare)}
+        text={`${Math.round(scale.answeredShare * 100)} %`}
         choices={SHARES.map((share) => ({ value: String(share), label: `${Math.round(share * 100)} %` }))}
         onChange={(share) => onChange({ ...scale, answeredShare: Number(share) })}
       />{" "}
@@ -102,15 +138,33 @@ function Figures({ analysis, name }: { analysis: ScaleAnalysis; name: string }) 
     <div className={css.figures}>
       {r && (
         <div>
-          <div className={css.figure}>α <span data-testid="alpha">{formatShare(r.alpha)}</span></div>
-          <div className={css.figureNote}>{formatInterval(r.lower, r.upper, formatShare)} · mean <i>r</i> {formatShare(r.meanInterItemR)} · <i>n</i> {formatCount(r.n)}</div>
+          <div className={css.figure}>
+            α <span data-testid="alpha">{formatShare(r.alpha)}</span>
+          </div>
+          <div className={css.figureNote}>
+            {formatInterval(r.lower, r.upper, formatShare)} · mean <i>r</i> {formatShare(r.meanInterItemR)} · <i>n</i> {formatCount(r.n)}
+          </div>
         </div>
       )}
       <div>
-        <div className={css.figure}><span data-testid="scored">{formatCount(d.n)}</span></div>
-        <div className={css.figureNote}>of {formatCount(analysis.rows)} scored, <i>M</i> {formatNumber(d.mean)}, <i>SD</i> {formatNumber(d.sd)}, skewness {formatShare(d.skewness)}</div>
+        <div className={css.figure}>
+          <span data-testid="scored">{formatCount(d.n)}</span>
+        </div>
+        <div className={css.figureNote}>
+          of {formatCount(analysis.rows)} scored, <i>M</i> {formatNumber(d.mean)}, <i>SD</i> {formatNumber(d.sd)}, skewness{" "}
+          {formatShare(d.skewness)}
+        </div>
       </div>
-      {histogram && <ScoreHistogram histogram={histogram} width={230} height={84} title={name} n={d.n} format={(v) => formatNumber(v, Number.isInteger(v) ? 0 : 1)} />}
+      {histogram && (
+        <ScoreHistogram
+          histogram={histogram}
+          width={230}
+          height={84}
+          title={name}
+          n={d.n}
+          format={(v) => formatNumber(v, Number.isInteger(v) ? 0 : 1)}
+        />
+      )}
     </div>
   );
 }
@@ -122,7 +176,16 @@ function Items(props: { scale: Scale; analysis: ScaleAnalysis | null; strips: re
     <table className={css.table}>
       <caption className="visually-hidden">Items of {scale.name}</caption>
       <thead>
-        <tr><th scope="col" colSpan={2}>Item</th><th scope="col">Keyed</th><th scope="col">Answers</th><th scope="col">With the rest</th><th scope="col">α without</th><td /></tr>
+        <tr>
+          <th scope="col" colSpan={2}>
+            Item
+          </th>
+          <th scope="col">Keyed</th>
+          <th scope="col">Answers</th>
+          <th scope="col">With the rest</th>
+          <th scope="col">α without</th>
+          <td />
+        </tr>
       </thead>
       <tbody>
         {scale.items.map((item, i) => {
@@ -133,7 +196,13 @@ function Items(props: { scale: Scale; analysis: ScaleAnalysis | null; strips: re
               <th scope="row">{item.variable}</th>
               <td className={css.wording}>{study.codebook.find((v) => v.name === item.variable)?.label}</td>
               <td>
-                <button type="button" className={css.key} aria-pressed={item.reversed} aria-label={`${item.variable} turned round`} onClick={() => onChange(turnItem(scale, item.variable))}>
+                <button
+                  type="button"
+                  className={css.key}
+                  aria-pressed={item.reversed}
+                  aria-label={`${item.variable} turned round`}
+                  onClick={() => onChange(turnItem(scale, item.variable))}
+                >
                   {item.reversed ? "turned round" : "as asked"}
                 </button>
               </td>
@@ -142,7 +211,14 @@ function Items(props: { scale: Scale; analysis: ScaleAnalysis | null; strips: re
               <td>{stats && formatShare(stats.alphaWithout)}</td>
               <td>
                 {scale.items.length > 1 && (
-                  <button type="button" className={css.out} aria-label={`Take ${item.variable} out of the scale`} onClick={() => onChange({ ...scale, items: scale.items.filter((other) => other !== item) })}>×</button>
+                  <button
+                    type="button"
+                    className={css.out}
+                    aria-label={`Take ${item.variable} out of the scale`}
+                    onClick={() => onChange({ ...scale, items: scale.items.filter((other) => other !== item) })}
+                  >
+                    ×
+                  </button>
                 )}
               </td>
             </tr>
@@ -161,7 +237,15 @@ function WithTheRest({ r }: { r: number | null }) {
     <span className={css.rest}>
       <b>{formatShare(r)}</b>
       <svg width={76} height={14} aria-hidden="true">
-        {r !== null && <rect x={along(Math.min(0, r))} width={Math.max(1, along(Math.abs(r)) - along(0))} y={3} height={8} fill={r < 0.3 ? "var(--rust)" : "var(--plum)"} />}
+        {r !== null && (
+          <rect
+            x={along(Math.min(0, r))}
+            width={Math.max(1, along(Math.abs(r)) - along(0))}
+            y={3}
+            height={8}
+            fill={r < 0.3 ? "var(--rust)" : "var(--plum)"}
+          />
+        )}
         <line x1={along(0)} x2={along(0)} y1={1} y2={13} stroke="#CDBFA8" />
         <line x1={along(0.3)} x2={along(0.3)} y1={0} y2={14} stroke="var(--ink)" strokeDasharray="1.5 1.5" />
       </svg>

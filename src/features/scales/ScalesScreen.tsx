@@ -22,7 +22,12 @@ export function ScalesScreen() {
     if (store.edit({ subject: "scale", id, to })) setOpenId(id);
   };
   const join = (items: string[]) => {
-    if (open) store.edit({ subject: "scale", id: open.id, to: { ...open, items: [...open.items, ...items.map((variable) => ({ variable, reversed: false }))] } });
+    if (open)
+      store.edit({
+        subject: "scale",
+        id: open.id,
+        to: { ...open, items: [...open.items, ...items.map((variable) => ({ variable, reversed: false }))] },
+      });
   };
 
   return (
@@ -30,10 +35,16 @@ export function ScalesScreen() {
       <aside className={page.side} aria-label="Item bench">
         <ItemBench loose={loose} openScale={open?.name ?? null} onGather={gather} onJoin={join} />
       </aside>
-      {open ? <ScaleSheet key={open.id} scale={open} onOpen={setOpenId} /> : (
+      {open ? (
+        <ScaleSheet key={open.id} scale={open} onOpen={setOpenId} />
+      ) : (
         <main className={page.sheet}>
           <h1 className={page.sentence}>Gather items that ask about the same thing into a scale.</h1>
-          <p className="quiet">{loose.length > 0 ? "Choose items on the left, or take up a suggestion below them." : "No variable of this study is marked as an item. Mark items in the codebook, under Responses."}</p>
+          <p className="quiet">
+            {loose.length > 0
+              ? "Choose items on the left, or take up a suggestion below them."
+              : "No variable of this study is marked as an item. Mark items in the codebook, under Responses."}
+          </p>
         </main>
       )}
     </div>

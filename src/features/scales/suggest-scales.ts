@@ -13,7 +13,9 @@ export function suggestScales(loose: readonly Variable[]): Suggestion[] {
     const match = /^(.*?\D)[ _.-]?\d{1,3}$/.exec(name);
     if (match) families.set(match[1]!, [...(families.get(match[1]!) ?? []), name]);
   }
-  return [...families].filter(([, items]) => items.length > 1).map(([prefix, items]) => ({ prefix: prefix.replace(/[ _.-]+$/, ""), items }));
+  return [...families]
+    .filter(([, items]) => items.length > 1)
+    .map(([prefix, items]) => ({ prefix: prefix.replace(/[ _.-]+$/, ""), items }));
 }
 
 /** `SC1–SC6` for a run of names, else the names themselves. */

@@ -17,7 +17,11 @@ export function uploadFile(file: File, progress: (share: number) => void, signal
     request.setRequestHeader("x-file-name", encodeURIComponent(file.name));
     request.upload.onprogress = (event) => progress(event.lengthComputable ? event.loaded / event.total : 0);
     request.onload = () => resolve(readAnswer(request));
-    request.onerror = () => resolve({ status: "refused", message: "The file could not be sent: the server does not answer. Nothing was kept; please try again." });
+    request.onerror = () =>
+      resolve({
+        status: "refused",
+        message: "The file could not be sent: the server does not answer. Nothing was kept; please try again.",
+      });
     request.onabort = () => resolve({ status: "stopped" });
     signal.addEventListener("abort", () => request.abort());
     request.send(file);
@@ -25,7 +29,10 @@ export function uploadFile(file: File, progress: (share: number) => void, signal
 }
 
 function readAnswer(request: XMLHttpRequest): Upload {
-  const broken = { status: "refused", message: "The server gave no answer that could be understood. Nothing was kept; please try again." } as const;
+  const broken = {
+    status: "refused",
+    message: "The server gave no answer that could be understood. Nothing was kept; please try again.",
+  } as const;
   try {
     const body: unknown = JSON.parse(request.responseText);
     if (request.status === 201) return { status: "created", id: Created.parse(body).id };

@@ -30,13 +30,19 @@ export function StudyFrame({ children }: { children: ReactNode }) {
       {fault && (
         <div className={page.fault} role="alert">
           <span>{fault}</span>
-          <button type="button" className="link" onClick={() => store.dismissFault()}>Close</button>
+          <button type="button" className="link" onClick={() => store.dismissFault()}>
+            Close
+          </button>
         </div>
       )}
       {children}
       <footer className={page.saved}>
         <span role="status">{unsaved > 0 ? "Saving …" : "All changes saved"}</span>
-        {canTakeBack && <button type="button" className="link" onClick={() => store.takeBack()}>Take the last change back</button>}
+        {canTakeBack && (
+          <button type="button" className="link" onClick={() => store.takeBack()}>
+            Take the last change back
+          </button>
+        )}
       </footer>
     </>
   );

@@ -30,7 +30,9 @@ export function StudyProvider(props: { id: string; study: Study; revision: numbe
     columns: new ColumnStore(props.dataset.id),
     dataset: props.dataset,
   }));
-  const [client] = useState(() => new QueryClient({ defaultOptions: { queries: { staleTime: Infinity, retry: 1, refetchOnWindowFocus: false } } }));
+  const [client] = useState(
+    () => new QueryClient({ defaultOptions: { queries: { staleTime: Infinity, retry: 1, refetchOnWindowFocus: false } } }),
+  );
   return (
     <QueryClientProvider client={client}>
       <House value={house}>{props.children}</House>

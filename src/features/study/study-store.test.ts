@@ -133,6 +133,9 @@ test("columns asked for in one moment come in one request, and only once; a fail
 
 test("ids are readable and never taken twice", () => {
   expect([newId("Tutor support", []), newId("Tutor  Support!", ["tutor_support"]), newId("日本", []), newId("Émotion", [])]).toEqual([
-    "tutor_support", "tutor_support_2", "object", "e_motion",
+    "tutor_support",
+    "tutor_support_2",
+    "object",
+    "e_motion",
   ]);
 });

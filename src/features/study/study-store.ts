@@ -92,7 +92,9 @@ export class StudyStore {
       let response: Response;
       try {
         response = await this.send(`/api/studies/${this.id}/edits`, {
-          method: "POST", headers: { "content-type": "application/json" }, body: JSON.stringify({ revision: this.revision, edits }),
+          method: "POST",
+          headers: { "content-type": "application/json" },
+          body: JSON.stringify({ revision: this.revision, edits }),
         });
       } catch {
         this.set({ fault: "The server does not answer. Your changes are kept on this page and will be saved when it is back." });

@@ -46,8 +46,15 @@ function answer(name: string, error: unknown): Response {
   if (error instanceof SyntaxError) return fault(400, { code: "malformed-request", message: "The request is not valid JSON." });
   const code = error instanceof StoredShapeError ? error.code : "unexpected";
   // the stack names our files and lines; messages may quote values, so they stay out
-  const stack = error instanceof Error ? error.stack?.split("\n").filter((line) => line.startsWith("    at ")).slice(0, 8) : undefined;
+  const stack =
+    error instanceof Error
+      ? error.stack
+          ?.split("\n")
+          .filter((line) => line.startsWith("    at "))
+          .slice(0, 8)
+      : undefined;
   log.error({ route: name, code, kind: error instanceof Error ? error.name : typeof error, stack }, "request failed");
-  const message = error instanceof StoredShapeError ? error.message : "Something went wrong on our side. Nothing was changed; please try again.";
+  const message =
+    error instanceof StoredShapeError ? error.message : "Something went wrong on our side. Nothing was changed; please try again.";
   return fault(500, { code, message });
 }

@@ -27,18 +27,29 @@ export const responsesRepository = (db: Database) => ({
   },
 
   addChunk(datasetId: string, chunk: ColumnChunk): void {
-    db.insert(chunks).values({ datasetId, ...chunk }).run();
+    db.insert(chunks)
+      .values({ datasetId, ...chunk })
+      .run();
   },
 
   /** Ends an import: the dataset is whole. To be called inside the transaction that makes it part of a study. */
   finish(datasetId: string, data: DelimitedData, source: { bytes: number; sha256: string }): void {
     data.columns.forEach((column, position) => {
-      db.insert(columns).values({
-        datasetId, position, name: column.name, texts: JSON.stringify(column.texts), summary: JSON.stringify(column.summary),
-      }).run();
+      db.insert(columns)
+        .values({
+          datasetId,
+          position,
+          name: column.name,
+          texts: JSON.stringify(column.texts),
+          summary: JSON.stringify(column.summary),
+        })
+        .run();
     });
     const { delimiter, decimal } = data.format;
-    db.update(datasets).set({ state: "ready", rows: data.rows, delimiter, decimal, ...source }).where(eq(datasets.id, datasetId)).run();
+    db.update(datasets)
+      .set({ state: "ready", rows: data.rows, delimiter, decimal, ...source })
+      .where(eq(datasets.id, datasetId))
+      .run();
   },
 
   /** Drops what came in of an import that failed. */
@@ -48,24 +59,43 @@ export const responsesRepository = (db: Database) => ({
 
   /** @throws NotFoundError */
   facts(datasetId: string): DatasetFacts {
-    const row = db.select().from(datasets).where(and(eq(datasets.id, datasetId), eq(datasets.state, "ready"))).get();
+    const row = db
+      .select()
+      .from(datasets)
+      .where(and(eq(datasets.id, datasetId), eq(datasets.state, "ready")))
+      .get();
     if (!row) throw new NotFoundError({ what: "dataset", id: datasetId });
-    const names = db.select({ name: columns.name }).from(columns).where(eq(columns.datasetId, datasetId)).orderBy(asc(columns.position)).all();
+    const names = db
+      .select({ name: columns.name })
+      .from(columns)
+      .where(eq(columns.datasetId, datasetId))
+      .orderBy(asc(columns.position))
+      .all();
     return { id: datasetId, fileName: row.fileName, rows: row.rows, columns: names.map((c) => c.name) };
   },
 
   /** Whole columns by name, in the order asked for. @throws NotFoundError */
   columns(datasetId: string, names: readonly string[]): ResponseColumn[] {
     const { rows } = this.facts(datasetId);
-    const found = new Map(db.select().from(columns)
-      .where(and(eq(columns.datasetId, datasetId), inArray(columns.name, [...names]))).all().map((c) => [c.name, c]));
+    const found = new Map(
+      db
+        .select()
+        .from(columns)
+        .where(and(eq(columns.datasetId, datasetId), inArray(columns.name, [...names])))
+        .all()
+        .map((c) => [c.name, c]),
+    );
     return names.map((name) => {
       const column = found.get(name);
       if (!column) throw new NotFoundError({ what: "column", id: name });
       const values = new Float64Array(rows);
       const states = new Uint8Array(rows);
-      const pieces = db.select().from(chunks)
-        .where(and(eq(chunks.datasetId, datasetId), eq(chunks.position, column.position))).orderBy(asc(chunks.chunk)).all();
+      const pieces = db
+        .select()
+        .from(chunks)
+        .where(and(eq(chunks.datasetId, datasetId), eq(chunks.position, column.position)))
+        .orderBy(asc(chunks.chunk))
+        .all();
       for (const piece of pieces) {
         values.set(piece.values, piece.chunk * CHUNK_ROWS);
         states.set(piece.states, piece.chunk * CHUNK_ROWS);
@@ -79,13 +109,16 @@ export const responsesRepository = (db: Database) => ({
     const { rows } = this.facts(datasetId);
     const to = Math.min(rows, from + count);
     const all = db.select().from(columns).where(eq(columns.datasetId, datasetId)).orderBy(asc(columns.position)).all();
-    const block: (string | null)[][] = Array.from({ length: Math.max(0, to - from) }, () => new Array<string | null>(all.length).fill(null));
+    const block: (string | null)[][] = Array.from({ length: Math.max(0, to - from) }, () =>
+      new Array<string | null>(all.length).fill(null),
+    );
     if (block.length === 0) return block;
     const texts = all.map((c) => parseStored(Texts, c.texts, { table: "columns", id: datasetId }));
-    const pieces = db.select().from(chunks).where(and(
-      eq(chunks.datasetId, datasetId),
-      between(chunks.chunk, Math.floor(from / CHUNK_ROWS), Math.floor((to - 1) / CHUNK_ROWS)),
-    )).all();
+    const pieces = db
+      .select()
+      .from(chunks)
+      .where(and(eq(chunks.datasetId, datasetId), between(chunks.chunk, Math.floor(from / CHUNK_ROWS), Math.floor((to - 1) / CHUNK_ROWS))))
+      .all();
     for (const piece of pieces) {
       const offset = piece.chunk * CHUNK_ROWS;
       const column = { name: "", values: piece.values, states: piece.states, texts: texts[piece.position]! };

@@ -32,8 +32,12 @@ export interface RecordedChange extends Omit<Change, "subject"> {
 /** Study documents and the record of their changes. Only src/server/study-door.ts writes through it. */
 export const studiesRepository = (db: Database) => ({
   list(): StudyLine[] {
-    return db.select({ id: studies.id, name: studies.name, rows: datasets.rows, updatedAt: studies.updatedAt })
-      .from(studies).innerJoin(datasets, eq(datasets.id, studies.datasetId)).orderBy(desc(studies.updatedAt), asc(studies.name)).all();
+    return db
+      .select({ id: studies.id, name: studies.name, rows: datasets.rows, updatedAt: studies.updatedAt })
+      .from(studies)
+      .innerJoin(datasets, eq(datasets.id, studies.datasetId))
+      .orderBy(desc(studies.updatedAt), asc(studies.name))
+      .all();
   },
 
   /** @throws NotFoundError; StoredShapeError when the saved document is no longer a Study */
@@ -44,29 +48,52 @@ export const studiesRepository = (db: Database) => ({
   },
 
   insert({ id, study, revision, datasetId }: SavedStudy): void {
-    db.insert(studies).values({ id, name: study.name, document: JSON.stringify(study), revision, datasetId }).run();
+    db.insert(studies)
+      .values({ id, name: study.name, document: JSON.stringify(study), revision, datasetId })
+      .run();
   },
 
   update(id: string, study: Study, revision: number): void {
-    db.update(studies).set({ name: study.name, document: JSON.stringify(study), revision, updatedAt: sql`(datetime('now'))` })
-      .where(eq(studies.id, id)).run();
+    db.update(studies)
+      .set({ name: study.name, document: JSON.stringify(study), revision, updatedAt: sql`(datetime('now'))` })
+      .where(eq(studies.id, id))
+      .run();
   },
 
   record(id: string, revision: number, when: string, list: readonly Omit<RecordedChange, "revision" | "when">[]): void {
     list.forEach((change, position) => {
-      db.insert(changes).values({
-        studyId: id, revision, position, at: when, subject: change.subject, objectId: change.id,
-        from: JSON.stringify(change.from ?? null), to: JSON.stringify(change.to ?? null), listPosition: change.at,
-      }).run();
+      db.insert(changes)
+        .values({
+          studyId: id,
+          revision,
+          position,
+          at: when,
+          subject: change.subject,
+          objectId: change.id,
+          from: JSON.stringify(change.from ?? null),
+          to: JSON.stringify(change.to ?? null),
+          listPosition: change.at,
+        })
+        .run();
     });
   },
 
   /** All changes of a study, oldest first. */
   changes(id: string): RecordedChange[] {
-    return db.select().from(changes).where(and(eq(changes.studyId, id))).orderBy(asc(changes.revision), asc(changes.position)).all()
+    return db
+      .select()
+      .from(changes)
+      .where(and(eq(changes.studyId, id)))
+      .orderBy(asc(changes.revision), asc(changes.position))
+      .all()
       .map((row) => ({
-        revision: row.revision, when: row.at, subject: row.subject as RecordedChange["subject"], id: row.objectId,
-        from: JSON.parse(row.from) as unknown, to: JSON.parse(row.to) as unknown, at: row.listPosition,
+        revision: row.revision,
+        when: row.at,
+        subject: row.subject as RecordedChange["subject"],
+        id: row.objectId,
+        from: JSON.parse(row.from) as unknown,
+        to: JSON.parse(row.to) as unknown,
+        at: row.listPosition,
       }));
   },
 });

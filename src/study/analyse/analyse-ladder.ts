@@ -8,8 +8,7 @@ import { type Refusal, refusalOf } from "./refusal";
 
 /** A ladder's numbers with their origin, or why there are none. */
 export type LadderResult =
-  | { status: "fitted"; sample: AnalysisSample; fit: LadderFit }
-  | { status: "refused"; sample: AnalysisSample | null; refusal: Refusal };
+  { status: "fitted"; sample: AnalysisSample; fit: LadderFit } | { status: "refused"; sample: AnalysisSample | null; refusal: Refusal };
 
 /** The data columns a ladder needs: behind its outcome, its predictors and its filter. */
 export function ladderColumns(study: Pick<Study, "scales">, ladder: Ladder): string[] {
@@ -20,7 +19,10 @@ export function ladderColumns(study: Pick<Study, "scales">, ladder: Ladder): str
 
 /** From study and responses to the fitted steps of one ladder: columns, one sample for all steps, core. */
 export function analyseLadder(
-  study: Pick<Study, "codebook" | "scales">, ladder: Ladder, responses: ResponseSource, columns = new StudyColumns(study, responses),
+  study: Pick<Study, "codebook" | "scales">,
+  ladder: Ladder,
+  responses: ResponseSource,
+  columns = new StudyColumns(study, responses),
 ): LadderResult {
   let sample: AnalysisSample | null = null;
   try {

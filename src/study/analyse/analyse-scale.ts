@@ -25,13 +25,14 @@ export interface ScaleAnalysis {
   strips: AnswerStrip[];
 }
 
-export type ScaleResult =
-  | { status: "scored"; analysis: ScaleAnalysis }
-  | { status: "refused"; refusal: Refusal; strips: AnswerStrip[] };
+export type ScaleResult = { status: "scored"; analysis: ScaleAnalysis } | { status: "refused"; refusal: Refusal; strips: AnswerStrip[] };
 
 /** Scores a scale and looks at its items. The interval of alpha is 95 %. */
 export function analyseScale(
-  study: Pick<Study, "codebook" | "scales">, scale: Scale, responses: ResponseSource, columns = new StudyColumns(study, responses),
+  study: Pick<Study, "codebook" | "scales">,
+  scale: Scale,
+  responses: ResponseSource,
+  columns = new StudyColumns(study, responses),
 ): ScaleResult {
   let strips: AnswerStrip[] = [];
   try {
@@ -43,8 +44,14 @@ export function analyseScale(
     return {
       status: "scored",
       analysis: {
-        rows: scores.values.length, complete: scores.complete, prorated: scores.prorated, unscored: scores.unscored,
-        description: describe(present), histogram: present.length === 0 ? null : gridBins(present, scoreGrid(scale, keyed), 20), reliability, strips,
+        rows: scores.values.length,
+        complete: scores.complete,
+        prorated: scores.prorated,
+        unscored: scores.unscored,
+        description: describe(present),
+        histogram: present.length === 0 ? null : gridBins(present, scoreGrid(scale, keyed), 20),
+        reliability,
+        strips,
       },
     };
   } catch (error) {

@@ -10,15 +10,32 @@ const n = 24;
 const cells = (f: (i: number) => number | string) => Array.from({ length: n }, (_, i) => String(f(i)));
 const answer = (i: number, k: number) => 1 + (Math.floor(Math.abs(Math.sin(i * 7.1 + k)) * 40 + i) % 5);
 const source = sourceOf({
-  q1: cells((i) => answer(i, 0)), q2: cells((i) => (i === 5 ? 55 : answer(i, 1))), q3: cells((i) => (i < 2 ? "" : answer(i, 2))),
-  x: cells((i) => i * i), y: cells((i) => answer(i, 0) + i), group: cells((i) => (i % 2 ? "odd" : "even")),
+  q1: cells((i) => answer(i, 0)),
+  q2: cells((i) => (i === 5 ? 55 : answer(i, 1))),
+  q3: cells((i) => (i < 2 ? "" : answer(i, 2))),
+  x: cells((i) => i * i),
+  y: cells((i) => answer(i, 0) + i),
+  group: cells((i) => (i % 2 ? "odd" : "even")),
 });
 const item = (name: string) => ({ name, kind: "item", range: { low: 1, high: 5 } });
 const study = Study.parse({
-  format: "beta-step-study", version: 1, name: "s", codebook: [item("q1"), item("q2"), item("q3"), { name: "x" }, { name: "y" }, { name: "group", kind: "category" }],
+  format: "beta-step-study",
+  version: 1,
+  name: "s",
+  codebook: [item("q1"), item("q2"), item("q3"), { name: "x" }, { name: "y" }, { name: "group", kind: "category" }],
   scales: [{ id: "q", name: "Q", answeredShare: 0.6, items: [{ variable: "q1" }, { variable: "q2" }, { variable: "q3", reversed: true }] }],
 });
-const ladder = (over: object) => Ladder.parse({ id: "l", name: "L", outcome: "y", steps: [{ id: "a", terms: [{ components: ["x"] }] }, { id: "b", terms: [{ components: ["q"] }] }], ...over });
+const ladder = (over: object) =>
+  Ladder.parse({
+    id: "l",
+    name: "L",
+    outcome: "y",
+    steps: [
+      { id: "a", terms: [{ components: ["x"] }] },
+      { id: "b", terms: [{ components: ["q"] }] },
+    ],
+    ...over,
+  });
 
 test("a scale's score enters a ladder by its id; who has no score is lost by that name", () => {
   const strict = { ...study, scales: [{ ...study.scales[0]!, answeredShare: 1 }] };
@@ -34,8 +51,11 @@ test("a filter keeps respondents by what the file says", () => {
 });
 
 test.each([
-  [{ outcome: null }, "no-outcome"], [{ steps: [{ id: "a" }] }, "no-terms"], [{ outcome: "x" }, "outcome-among-predictors"],
-  [{ filter: { variable: "group", equals: ["neither"] } }, "too-few-cases"], [{ outcome: "gone" }, "missing-column"],
+  [{ outcome: null }, "no-outcome"],
+  [{ steps: [{ id: "a" }] }, "no-terms"],
+  [{ outcome: "x" }, "outcome-among-predictors"],
+  [{ filter: { variable: "group", equals: ["neither"] } }, "too-few-cases"],
+  [{ outcome: "gone" }, "missing-column"],
 ])("%p is refused as %s, as data", (over, code) => {
   expect(analyseLadder(study, ladder(over), source)).toMatchObject({ status: "refused", refusal: { code } });
 });

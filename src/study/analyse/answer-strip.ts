@@ -26,7 +26,10 @@ export function answerStrip(column: ReadVariable, variable: Variable): AnswerStr
   const { range } = variable;
   const inside = all.filter(({ value }) => !range || (value >= range.low && value <= range.high));
   return {
-    variable: variable.name, answers: inside.length <= 12 ? inside : [], missing,
-    outside: all.filter((a) => !inside.includes(a)), wordsInNumbers: column.wordsInNumbers,
+    variable: variable.name,
+    answers: inside.length <= 12 ? inside : [],
+    missing,
+    outside: all.filter((a) => !inside.includes(a)),
+    wordsInNumbers: column.wordsInNumbers,
   };
 }

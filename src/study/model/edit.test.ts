@@ -8,28 +8,48 @@ const scale = (id: string, ...items: string[]) => Scale.parse({ id, name: `Scale
 const ladder = (id: string, outcome: string | null, ...terms: string[]) =>
   Ladder.parse({ id, name: id, outcome, steps: [{ id: "s1", terms: terms.map((t) => ({ components: [t] })) }] });
 const start = Study.parse({
-  format: "beta-step-study", version: 1, name: "Start", codebook: ["a", "b", "c"].map((name) => ({ name })),
-  scales: [scale("s", "a", "b"), scale("t", "c")], ladders: [ladder("l", "c", "s"), ladder("m", null)],
+  format: "beta-step-study",
+  version: 1,
+  name: "Start",
+  codebook: ["a", "b", "c"].map((name) => ({ name })),
+  scales: [scale("s", "a", "b"), scale("t", "c")],
+  ladders: [ladder("l", "c", "s"), ladder("m", null)],
 });
 
 const editOf: fc.Arbitrary<Edit> = fc.oneof(
-  fc.string({ minLength: 1 }).filter((s) => s.trim() !== "").map((to): Edit => ({ subject: "name", to: to.trim() })),
-  fc.constantFrom("a", "b", "c").chain((id) => fc.string().map((label): Edit => ({ subject: "variable", id, to: { ...start.codebook.find((v) => v.name === id)!, label: label.trim() } }))),
-  fc.tuple(fc.constantFrom("s", "t", "u"), fc.boolean(), fc.nat(3)).map(([id, keep, at]): Edit => ({ subject: "scale", id, to: keep ? scale(id, "b") : null, at })),
-  fc.tuple(fc.constantFrom("l", "m", "n"), fc.boolean(), fc.nat(3)).map(([id, keep, at]): Edit => ({ subject: "ladder", id, to: keep ? ladder(id, "a", "b") : null, at })),
+  fc
+    .string({ minLength: 1 })
+    .filter((s) => s.trim() !== "")
+    .map((to): Edit => ({ subject: "name", to: to.trim() })),
+  fc
+    .constantFrom("a", "b", "c")
+    .chain((id) =>
+      fc
+        .string()
+        .map((label): Edit => ({ subject: "variable", id, to: { ...start.codebook.find((v) => v.name === id)!, label: label.trim() } })),
+    ),
+  fc
+    .tuple(fc.constantFrom("s", "t", "u"), fc.boolean(), fc.nat(3))
+    .map(([id, keep, at]): Edit => ({ subject: "scale", id, to: keep ? scale(id, "b") : null, at })),
+  fc
+    .tuple(fc.constantFrom("l", "m", "n"), fc.boolean(), fc.nat(3))
+    .map(([id, keep, at]): Edit => ({ subject: "ladder", id, to: keep ? ladder(id, "a", "b") : null, at })),
 );
 
 test("any edits that go through can be taken back, last first, to exactly what was there", () => {
   let through = 0;
-  fc.assert(fc.property(fc.array(editOf, { minLength: 1, maxLength: 6 }), (edits) => {
-    try {
-      const { study, changes } = applyEdits(start, edits);
-      through++;
-      expect(applyEdits(study, [...changes].reverse().map(inverseEdit)).study).toEqual(start);
-    } catch (error) {
-      if (!(error instanceof EditRefusedError)) throw error;
-    }
-  }), { numRuns: 300 });
+  fc.assert(
+    fc.property(fc.array(editOf, { minLength: 1, maxLength: 6 }), (edits) => {
+      try {
+        const { study, changes } = applyEdits(start, edits);
+        through++;
+        expect(applyEdits(study, [...changes].reverse().map(inverseEdit)).study).toEqual(start);
+      } catch (error) {
+        if (!(error instanceof EditRefusedError)) throw error;
+      }
+    }),
+    { numRuns: 300 },
+  );
   expect(through).toBeGreaterThan(50);
 });
 
@@ -51,9 +71,15 @@ test.each<[string, Edit, RegExp]>([
 });
 
 test("several edits take effect all or none", () => {
-  const edits: Edit[] = [{ subject: "name", to: "Other" }, { subject: "scale", id: "s", to: null }];
+  const edits: Edit[] = [
+    { subject: "name", to: "Other" },
+    { subject: "scale", id: "s", to: null },
+  ];
   expect(() => applyEdits(start, edits)).toThrow(EditRefusedError);
-  const both = applyEdits(start, [{ subject: "ladder", id: "l", to: null }, { subject: "scale", id: "s", to: null }]);
+  const both = applyEdits(start, [
+    { subject: "ladder", id: "l", to: null },
+    { subject: "scale", id: "s", to: null },
+  ]);
   expect([both.study.scales.length, both.study.ladders.length]).toEqual([1, 1]);
   expect(start.scales).toHaveLength(2);
 });

@@ -75,7 +75,8 @@ function applyOne(study: Study, edit: Edit): { study: Study; change: Change } {
 }
 
 function put<T extends { id: string }>(
-  list: readonly T[], edit: { subject: "scale" | "ladder"; id: string; to: T | null; at?: number | undefined },
+  list: readonly T[],
+  edit: { subject: "scale" | "ladder"; id: string; to: T | null; at?: number | undefined },
 ): { list: T[]; change: Change } {
   if (edit.to && edit.to.id !== edit.id) throw new EditRefusedError("An object keeps its id.");
   const found = list.findIndex((o) => o.id === edit.id);

@@ -29,22 +29,35 @@ export const Study = z
       claim(s.id, ["scales", i, "id"]);
       for (const item of s.items) {
         if (!variables.has(item.variable)) {
-          check.addIssue({ code: "custom", path: ["scales", i, "items"], message: `The scale "${s.name}" names an item "${item.variable}" that is not in the codebook.` });
+          check.addIssue({
+            code: "custom",
+            path: ["scales", i, "items"],
+            message: `The scale "${s.name}" names an item "${item.variable}" that is not in the codebook.`,
+          });
         }
       }
     });
     const ladderIds = new Set<string>();
     study.ladders.forEach((ladder, i) => {
-      if (ladderIds.has(ladder.id)) check.addIssue({ code: "custom", path: ["ladders", i, "id"], message: `Two ladders have the id "${ladder.id}".` });
+      if (ladderIds.has(ladder.id))
+        check.addIssue({ code: "custom", path: ["ladders", i, "id"], message: `Two ladders have the id "${ladder.id}".` });
       ladderIds.add(ladder.id);
       const used = [...ladderPredictors(ladder), ...(ladder.outcome === null ? [] : [ladder.outcome])];
       for (const name of used) {
         if (!names.has(name)) {
-          check.addIssue({ code: "custom", path: ["ladders", i], message: `The ladder "${ladder.name}" uses "${name}", which is neither in the codebook nor a scale.` });
+          check.addIssue({
+            code: "custom",
+            path: ["ladders", i],
+            message: `The ladder "${ladder.name}" uses "${name}", which is neither in the codebook nor a scale.`,
+          });
         }
       }
       if (ladder.filter && !variables.has(ladder.filter.variable)) {
-        check.addIssue({ code: "custom", path: ["ladders", i, "filter"], message: `The filter of the ladder "${ladder.name}" names "${ladder.filter.variable}", which is not in the codebook.` });
+        check.addIssue({
+          code: "custom",
+          path: ["ladders", i, "filter"],
+          message: `The filter of the ladder "${ladder.name}" names "${ladder.filter.variable}", which is not in the codebook.`,
+        });
       }
     });
   });

@@ -32,7 +32,8 @@ export function guessCodebook(columns: readonly ColumnFacts[]): Variable[] {
 function guessKind(column: ColumnFacts, families: ReadonlyMap<string, number>): VariableKind {
   const rows = column.numbers + column.words;
   const allDifferent = rows > 2 && (column.words > 0 ? column.texts.length >= column.words * 0.95 : column.distinctNumbers === null);
-  if (/^(id|code|case|respondent|participant|learner|student|pupil|vp)(_?(id|code|no|nr|number))?$/i.test(column.name) && allDifferent) return "code";
+  if (/^(id|code|case|respondent|participant|learner|student|pupil|vp)(_?(id|code|no|nr|number))?$/i.test(column.name) && allDifferent)
+    return "code";
   if (column.numbers >= column.words * 4 && column.numbers > 0) {
     const family = familyOf(column);
     return family !== null && families.get(family)! >= 2 ? "item" : "number";

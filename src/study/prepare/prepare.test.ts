@@ -12,24 +12,48 @@ test("empty cells, declared codes and words are missing; only undeclared words a
 
 test("the sample's flow: filter first, then complete cases; losses are counted among those kept", () => {
   const numbers = (cells: string[]) => readNumbers(columnOf("n", cells), { missing: ["-9"] });
-  const columns = new Map([["y", numbers(["1", "2", "-9", "4", "5"])], ["x", numbers(["1", "", "3", "4", ""])]]);
+  const columns = new Map([
+    ["y", numbers(["1", "2", "-9", "4", "5"])],
+    ["x", numbers(["1", "", "3", "4", ""])],
+  ]);
   const filter = { rule: { variable: "g", equals: ["a", "2"] }, column: columnOf("g", ["a", "2", "a", "b", ""]) };
   expect(analysisSample(5, columns, filter)).toEqual({
-    rows: 5, keptByFilter: 3, complete: 1, used: 1, missingByVariable: { y: 1, x: 1 }, rowsUsed: [1],
+    rows: 5,
+    keptByFilter: 3,
+    complete: 1,
+    used: 1,
+    missingByVariable: { y: 1, x: 1 },
+    rowsUsed: [1],
   });
   expect(analysisSample(5, columns, null).rowsUsed).toEqual([1, 4]);
 });
 
 describe("guessing a first codebook", () => {
-  const facts = (name: string, over: Partial<ColumnFacts>): ColumnFacts => ({ name, numbers: 100, words: 0, wholeNumbers: true, distinctNumbers: 5, texts: [], ...over });
+  const facts = (name: string, over: Partial<ColumnFacts>): ColumnFacts => ({
+    name,
+    numbers: 100,
+    words: 0,
+    wholeNumbers: true,
+    distinctNumbers: 5,
+    texts: [],
+    ...over,
+  });
   const kindOf = (...columns: ColumnFacts[]) => guessCodebook(columns).map((v) => v.kind);
 
   test("numbered siblings with few whole answers are items, even with a fault or a word among them", () => {
-    expect(kindOf(facts("SC1", {}), facts("SC2", { distinctNumbers: 7 }), facts("SC3", { words: 1, texts: ["?"] }))).toEqual(["item", "item", "item"]);
+    expect(kindOf(facts("SC1", {}), facts("SC2", { distinctNumbers: 7 }), facts("SC3", { words: 1, texts: ["?"] }))).toEqual([
+      "item",
+      "item",
+      "item",
+    ]);
   });
 
   test("a number alone, one with many values, and wave numbers are numbers", () => {
-    expect(kindOf(facts("Q1", {}), facts("age", { distinctNumbers: null }), facts("income2", { distinctNumbers: 40 }))).toEqual(["number", "number", "number"]);
+    expect(kindOf(facts("Q1", {}), facts("age", { distinctNumbers: null }), facts("income2", { distinctNumbers: 40 }))).toEqual([
+      "number",
+      "number",
+      "number",
+    ]);
   });
 
   test("few words are a category with its levels; free text is text; words that never repeat are a code", () => {
@@ -41,6 +65,7 @@ describe("guessing a first codebook", () => {
   });
 
   test("ranges and missing codes are never guessed", () => {
-    for (const variable of guessCodebook([facts("SC1", {}), facts("SC2", {})])) expect([variable.range, variable.missing]).toEqual([null, []]);
+    for (const variable of guessCodebook([facts("SC1", {}), facts("SC2", {})]))
+      expect([variable.range, variable.missing]).toEqual([null, []]);
   });
 });

@@ -8,19 +8,32 @@ import { UndeclaredRangeError } from "./score-scale";
 import { StudyColumns } from "./study-columns";
 
 const set = referenceSet("reliability", "repair_items");
-const scales = (set.spec as unknown as { scales: Record<string, { items: string[]; reversed: string[]; minimum: number; maximum: number }> }).scales;
+const scales = (
+  set.spec as unknown as { scales: Record<string, { items: string[]; reversed: string[]; minimum: number; maximum: number }> }
+).scales;
 const responses = new Map([...set.cells].map(([name, cells]) => [name, columnOf(name, cells)]));
 
 function scored(name: string, change: Partial<Scale> = {}) {
   const { items, reversed, minimum, maximum } = scales[name]!;
-  const codebook = items.map((item) => Variable.parse({ name: item, kind: "item", range: { low: minimum, high: maximum }, missing: ["-9"] }));
-  const scale = Scale.parse({ id: name, name, items: items.map((variable) => ({ variable, reversed: reversed.includes(variable) })), ...change });
+  const codebook = items.map((item) =>
+    Variable.parse({ name: item, kind: "item", range: { low: minimum, high: maximum }, missing: ["-9"] }),
+  );
+  const scale = Scale.parse({
+    id: name,
+    name,
+    items: items.map((variable) => ({ variable, reversed: reversed.includes(variable) })),
+    ...change,
+  });
   return new StudyColumns({ codebook, scales: [scale] }, (column) => responses.get(column)).scale(scale).scores;
 }
 
 describe.each(["skill", "thrift", "social", "green"])("repair_items, scores of %s (relative 1e-9)", (name) => {
   const want = set.expected[`scores_${name}`]!.values;
-  test.each([["mean", {}], ["sum", { rule: "sum" }], ["mean_half_answered", { answeredShare: 0.5 }]] as const)("%s", (key, change) => {
+  test.each([
+    ["mean", {}],
+    ["sum", { rule: "sum" }],
+    ["mean_half_answered", { answeredShare: 0.5 }],
+  ] as const)("%s", (key, change) => {
     const scores = scored(name, change);
     const expected: (number | null)[] = want[key];
     expect(scores.values).toHaveLength(expected.length);
@@ -37,7 +50,8 @@ describe.each(["skill", "thrift", "social", "green"])("repair_items, scores of %
     expect(scores.complete).toBe(want.answered.filter((n: number) => n === items).length);
     expect(scores.unscored).toBe(want.answered.length - want.scored);
     const got = describeColumn(presentValues(scores));
-    for (const key of ["n", "mean", "sd", "min", "max", "skewness", "kurtosis"] as const) expect(relativeError(got[key]!, want.description[key])).toBeLessThan(1e-9);
+    for (const key of ["n", "mean", "sd", "min", "max", "skewness", "kurtosis"] as const)
+      expect(relativeError(got[key]!, want.description[key])).toBeLessThan(1e-9);
   });
 });
 

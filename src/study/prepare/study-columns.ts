@@ -38,9 +38,13 @@ export class StudyColumns {
   scale(scale: Scale): { keyed: KeyedItem[]; scores: ScaleScores } {
     const known = this.scored.get(scale.id);
     if (known) return known;
-    const keyed = keyItems(scale, scale.items.map((item) => ({
-      column: this.variable(item.variable), range: this.codebookRow(item.variable).range,
-    })));
+    const keyed = keyItems(
+      scale,
+      scale.items.map((item) => ({
+        column: this.variable(item.variable),
+        range: this.codebookRow(item.variable).range,
+      })),
+    );
     const result = { keyed, scores: scoreScale(scale, keyed) };
     this.scored.set(scale.id, result);
     return result;

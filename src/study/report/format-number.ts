@@ -7,7 +7,8 @@ const NOT_AVAILABLE = "–";
 
 function fixed(value: number, decimals: number): string {
   const size = Math.abs(value);
-  const text = size >= 1e7 || (size !== 0 && size < 0.5 * 10 ** -decimals && decimals > 4) ? value.toExponential(2) : size.toFixed(decimals);
+  const text =
+    size >= 1e7 || (size !== 0 && size < 0.5 * 10 ** -decimals && decimals > 4) ? value.toExponential(2) : size.toFixed(decimals);
   const zero = Number(text) === 0;
   return value < 0 && !zero ? MINUS + text.replace("-", "") : text.replace("-", MINUS);
 }

@@ -19,12 +19,20 @@ export function ladderTable(ladder: Ladder, fit: LadderFit, sample: AnalysisSamp
   const sections = fit.steps.map((step, k) => {
     const name = ladder.steps[k]!.name;
     const { model, change } = step;
-    const test = change.F === null ? "" : `, F(${change.df[0]}, ${change.df[1]}) = ${formatNumber(change.F)}, p ${change.p! < 0.001 ? "< .001" : `= ${formatP(change.p)}`}`;
+    const test =
+      change.F === null
+        ? ""
+        : `, F(${change.df[0]}, ${change.df[1]}) = ${formatNumber(change.F)}, p ${change.p! < 0.001 ? "< .001" : `= ${formatP(change.p)}`}`;
     return {
       heading: `Step ${k + 1}${name === "" ? "" : `: ${name}`}. R² = ${formatShare(model.R2, 3)}, ΔR² = ${formatShare(change.change, 3)}${test}`,
       rows: step.coefficients.map((c) => [
-        columnTitle(c.column, title), number(c.b.estimate, c.b.se), number(c.b.se, c.b.se),
-        formatInterval(c.b.lower, c.b.upper, (v) => number(v, c.b.se)), formatShare(c.beta.estimate), formatNumber(c.b.t), formatP(c.b.p),
+        columnTitle(c.column, title),
+        number(c.b.estimate, c.b.se),
+        number(c.b.se, c.b.se),
+        formatInterval(c.b.lower, c.b.upper, (v) => number(v, c.b.se)),
+        formatShare(c.beta.estimate),
+        formatNumber(c.b.t),
+        formatP(c.b.p),
         formatShare(c.part ** 2, 3),
       ]),
     };
@@ -33,11 +41,16 @@ export function ladderTable(ladder: Ladder, fit: LadderFit, sample: AnalysisSamp
   const centred = { mean: "mean-centred", z: "z-scored", raw: "entered as they are" }[ladder.centring];
   return {
     title: `Hierarchical regression of ${title(fit.outcome)} (N = ${fit.n})`,
-    head: ["Term", "b", "SE", `${percent} % CI of b`, "β", "t", "p", "sr²"], sections,
+    head: ["Term", "b", "SE", `${percent} % CI of b`, "β", "t", "p", "sr²"],
+    sections,
     note: [
       `${sample.used} of ${sample.rows} respondents, the same in every step.`,
-      hasProducts ? `Variables that are part of a product are ${centred}; β from products of z-scores, which are not standardized again.` : "",
+      hasProducts
+        ? `Variables that are part of a product are ${centred}; β from products of z-scores, which are not standardized again.`
+        : "",
       "Least squares with classical standard errors.",
-    ].filter((s) => s !== "").join(" "),
+    ]
+      .filter((s) => s !== "")
+      .join(" "),
   };
 }

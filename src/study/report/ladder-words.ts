@@ -30,9 +30,13 @@ export function whatTheLadderSays(ladder: Ladder, fit: LadderFit, title: Titles)
     return k === 0 ? `${name} goes with ${share}${test}.` : `${name} adds ${share}${test}.`;
   });
   const last = fit.steps.at(-1)!;
-  const strongest = [...last.coefficients].filter((c) => !c.column.includes("*")).sort((a, b) => Math.abs(b.beta.estimate) - Math.abs(a.beta.estimate))[0];
+  const strongest = [...last.coefficients]
+    .filter((c) => !c.column.includes("*"))
+    .sort((a, b) => Math.abs(b.beta.estimate) - Math.abs(a.beta.estimate))[0];
   if (strongest && last.coefficients.length > 1) {
-    sentences.push(`With all terms in, ${columnTitle(strongest.column, title)} has the largest β of a single variable, ${formatShare(strongest.beta.estimate)}.`);
+    sentences.push(
+      `With all terms in, ${columnTitle(strongest.column, title)} has the largest β of a single variable, ${formatShare(strongest.beta.estimate)}.`,
+    );
   }
   return sentences;
 }
@@ -62,10 +66,14 @@ export function ladderWatches(fit: LadderFit, sample: AnalysisSample, title: Tit
   fit.steps.forEach((step, k) => watches.push(...stepWatches(step, k, fit, title)));
   const lost = sample.keptByFilter - sample.used;
   if (lost > 0) {
-    const most = Object.entries(sample.missingByVariable).filter(([, n]) => n > 0).sort((a, b) => b[1] - a[1]).slice(0, 2);
+    const most = Object.entries(sample.missingByVariable)
+      .filter(([, n]) => n > 0)
+      .sort((a, b) => b[1] - a[1])
+      .slice(0, 2);
     const blame = most.map(([name, n]) => `${title(name)} (${n})`);
     watches.push({
-      id: "lost", words: `${counted(lost, "respondent is", "respondents are")} left out of every step for missing answers, most often in ${listed(blame)}.`,
+      id: "lost",
+      words: `${counted(lost, "respondent is", "respondents are")} left out of every step for missing answers, most often in ${listed(blame)}.`,
     });
   }
   return watches;
@@ -76,20 +84,27 @@ function stepWatches(step: StepFit, k: number, fit: LadderFit, title: Titles): L
   const earlier = new Set(k === 0 ? [] : fit.steps[k - 1]!.notes.flatMap((n) => (n.code === "dropped" ? [n.column.column] : [])));
   for (const note of step.notes) {
     if (note.code === "perfect-fit") {
-      watches.push({ id: `perfect ${k}`, words: `Step ${k + 1} predicts the outcome without any error, so there is nothing to test with. Is the outcome made of its predictors?` });
+      watches.push({
+        id: `perfect ${k}`,
+        words: `Step ${k + 1} predicts the outcome without any error, so there is nothing to test with. Is the outcome made of its predictors?`,
+      });
     } else if (!earlier.has(note.column.column)) {
       const name = columnTitle(note.column.column, title);
       watches.push({
         id: `dropped ${note.column.column}`,
-        words: note.column.reason === "constant"
-          ? `${name} is the same for everyone in the sample and was left out.`
-          : `${name} follows exactly from ${listed(note.column.combinationOf.map((c) => columnTitle(c, title)))} and was left out.`,
+        words:
+          note.column.reason === "constant"
+            ? `${name} is the same for everyone in the sample and was left out.`
+            : `${name} follows exactly from ${listed(note.column.combinationOf.map((c) => columnTitle(c, title)))} and was left out.`,
       });
     }
   }
   for (const c of step.coefficients) {
     if (k === fit.steps.length - 1 && c.tolerance < 0.1 && !c.column.includes("*")) {
-      watches.push({ id: `tolerance ${c.column}`, words: `${columnTitle(c.column, title)} shares nearly everything with the other terms (tolerance ${formatShare(c.tolerance, 3)}): its own coefficient is uncertain.` });
+      watches.push({
+        id: `tolerance ${c.column}`,
+        words: `${columnTitle(c.column, title)} shares nearly everything with the other terms (tolerance ${formatShare(c.tolerance, 3)}): its own coefficient is uncertain.`,
+      });
     }
   }
   return watches;

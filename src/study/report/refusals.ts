@@ -11,16 +11,25 @@ export function refusalWords(refusal: Refusal, title: (name: string) => string):
     case "no-terms":
       return { what: "There is nothing to predict from yet.", remedy: "Add a term to the first step." };
     case "outcome-among-predictors":
-      return { what: `${name("outcome")} is the outcome and a predictor at once.`, remedy: "Take it out of the steps, or choose another outcome." };
+      return {
+        what: `${name("outcome")} is the outcome and a predictor at once.`,
+        remedy: "Take it out of the steps, or choose another outcome.",
+      };
     case "too-few-cases":
       return {
         what: `${String(d.purpose)} needs at least ${counted(Number(d.needed), "complete respondent")}; there ${Number(d.cases) === 1 ? "is" : "are"} ${String(d.cases)}.`,
         remedy: "Use fewer terms, or look which variable costs the most respondents.",
       };
     case "constant-outcome":
-      return { what: `${name("outcome")} is the same for everyone in the sample.`, remedy: "Choose another outcome, or another part of the sample." };
+      return {
+        what: `${name("outcome")} is the same for everyone in the sample.`,
+        remedy: "Choose another outcome, or another part of the sample.",
+      };
     case "duplicate-term":
-      return { what: `The term ${String(d.term).split("*").map(title).join(" × ")} stands in the ladder twice.`, remedy: "Remove one of the two." };
+      return {
+        what: `The term ${String(d.term).split("*").map(title).join(" × ")} stands in the ladder twice.`,
+        remedy: "Remove one of the two.",
+      };
     case "undeclared-range":
       return {
         what: `The lowest and highest possible answer of ${listed(d.items as string[])} ${(d.items as string[]).length === 1 ? "is" : "are"} not declared, so a reversed answer is not known.`,
@@ -29,11 +38,17 @@ export function refusalWords(refusal: Refusal, title: (name: string) => string):
     case "missing-column":
       return { what: `The data have no column ${name("column")}.`, remedy: "Bring in a file that has it, or take it out of the ladder." };
     case "non-finite-value":
-      return { what: `${name("column")} becomes infinite at row ${String(d.row)} of the sample.`, remedy: "Look at its largest values: a product of huge numbers cannot be computed." };
+      return {
+        what: `${name("column")} becomes infinite at row ${String(d.row)} of the sample.`,
+        remedy: "Look at its largest values: a product of huge numbers cannot be computed.",
+      };
     case "out-of-range":
       return { what: `The numbers of ${name("column")} are too large or too small to compute with.`, remedy: "Give it in another unit." };
     case "worker-crashed":
-      return { what: "The computation broke off.", remedy: "Nothing was changed. Change any setting, or load the page anew, to run it again." };
+      return {
+        what: "The computation broke off.",
+        remedy: "Nothing was changed. Change any setting, or load the page anew, to run it again.",
+      };
     default:
       return { what: "This could not be computed.", remedy: "Nothing was changed. Undo the last step and try again." };
   }

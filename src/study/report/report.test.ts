@@ -8,13 +8,38 @@ import { coefficientSentence, ladderWatches, whatTheLadderSays } from "./ladder-
 import { refusalWords } from "./refusals";
 
 describe("numbers in print follow the American Psychological Association's style", () => {
-  test.each([[0.0004, "< .001"], [0.001, ".001"], [0.0496, ".050"], [1, "1.000"], [null, "–"]])("p %p reads %p", (p, words) => expect(formatP(p)).toBe(words));
-  test.each([[0.341, ".34"], [-0.34, "−.34"], [1, "1.00"], [-0.001, ".00"], [null, "–"]])("a share of %p reads %p", (value, words) => {
+  test.each([
+    [0.0004, "< .001"],
+    [0.001, ".001"],
+    [0.0496, ".050"],
+    [1, "1.000"],
+    [null, "–"],
+  ])("p %p reads %p", (p, words) => expect(formatP(p)).toBe(words));
+  test.each([
+    [0.341, ".34"],
+    [-0.34, "−.34"],
+    [1, "1.00"],
+    [-0.001, ".00"],
+    [null, "–"],
+  ])("a share of %p reads %p", (value, words) => {
     expect(formatShare(value).replace(/^−(?=\.00$)/, "")).toBe(words);
   });
-  test.each([[13.904, "13.90"], [-0.5, "−0.50"], [0, "0.00"], [0.00432, "0.0043"], [-0.0000021, "−0.0000021"], [3.2e-9, "3.2 × 10⁻⁹"], [null, "–"], [NaN, "–"]])(
-    "%p reads %p", (value, words) => expect(formatNumber(value)).toBe(words));
-  test.each([[0.5, 2], [0.0099, 4], [0.00065, 5], [0, 2]])("beside an SE of %p there are %p decimals", (se, decimals) => expect(decimalsFor(se)).toBe(decimals));
+  test.each([
+    [13.904, "13.90"],
+    [-0.5, "−0.50"],
+    [0, "0.00"],
+    [0.00432, "0.0043"],
+    [-0.0000021, "−0.0000021"],
+    [3.2e-9, "3.2 × 10⁻⁹"],
+    [null, "–"],
+    [NaN, "–"],
+  ])("%p reads %p", (value, words) => expect(formatNumber(value)).toBe(words));
+  test.each([
+    [0.5, 2],
+    [0.0099, 4],
+    [0.00065, 5],
+    [0, 2],
+  ])("beside an SE of %p there are %p decimals", (se, decimals) => expect(decimalsFor(se)).toBe(decimals));
   test("an estimate, its SE and its interval have the same decimals", () => {
     const decimals = decimalsFor(0.0065);
     expect([0.0173, -0.004].map((v) => formatNumber(v, decimals))).toEqual(["0.0173", "−0.0040"]);
@@ -35,13 +60,36 @@ describe("numbers in print follow the American Psychological Association's style
 const cells = (f: (i: number) => number | string) => Array.from({ length: 30 }, (_, i) => String(f(i)));
 const wave = (i: number) => Math.sin(i * 12.9898) * 10;
 const study = Study.parse({
-  format: "beta-step-study", version: 1, name: "s",
-  codebook: [{ name: "y", label: "Outcome" }, { name: "a", label: "Effort", missing: ["-9"] }, { name: "b", label: "Help" }, { name: "twice" }, { name: "flat" }],
+  format: "beta-step-study",
+  version: 1,
+  name: "s",
+  codebook: [
+    { name: "y", label: "Outcome" },
+    { name: "a", label: "Effort", missing: ["-9"] },
+    { name: "b", label: "Help" },
+    { name: "twice" },
+    { name: "flat" },
+  ],
 });
-const source = sourceOf({ y: cells((i) => wave(i) - 2 * wave(i + 50)), a: cells((i) => (i === 3 ? -9 : wave(i))), b: cells((i) => wave(i + 50) + i / 9), twice: cells((i) => 2 * wave(i)), flat: cells(() => 4) });
+const source = sourceOf({
+  y: cells((i) => wave(i) - 2 * wave(i + 50)),
+  a: cells((i) => (i === 3 ? -9 : wave(i))),
+  b: cells((i) => wave(i + 50) + i / 9),
+  twice: cells((i) => 2 * wave(i)),
+  flat: cells(() => 4),
+});
 const title = (name: string) => study.codebook.find((v) => v.name === name)?.label || name;
 const fitted = (...steps: string[][]) => {
-  const ladder = Ladder.parse({ id: "l", name: "L", outcome: "y", steps: steps.map((terms, k) => ({ id: `s${k}`, name: k === 0 ? "Start" : "", terms: terms.map((t) => ({ components: t.split("*") })) })) });
+  const ladder = Ladder.parse({
+    id: "l",
+    name: "L",
+    outcome: "y",
+    steps: steps.map((terms, k) => ({
+      id: `s${k}`,
+      name: k === 0 ? "Start" : "",
+      terms: terms.map((t) => ({ components: t.split("*") })),
+    })),
+  });
   const result = analyseLadder(study, ladder, source);
   if (result.status !== "fitted") throw new Error(result.refusal.code);
   return { ladder, ...result };
@@ -61,7 +109,9 @@ describe("what a ladder says", () => {
   test("a coefficient's sentence names direction, size and what is held constant", () => {
     const { fit } = fitted(["a", "b", "a*b"]);
     const [, b, product] = fit.steps[0]!.coefficients;
-    expect(coefficientSentence(b!, fit, title)).toMatch(/^One SD more of Help goes with a \.\d\d SD lower Outcome, the other terms held constant\.$/);
+    expect(coefficientSentence(b!, fit, title)).toMatch(
+      /^One SD more of Help goes with a \.\d\d SD lower Outcome, the other terms held constant\.$/,
+    );
     expect(coefficientSentence(product!, fit, title)).toMatch(/^Effort × Help: the slope of Effort changes by/);
   });
 
@@ -88,9 +138,17 @@ describe("what a ladder says", () => {
 
 test("every refusal has words of its own with a remedy", () => {
   const known = {
-    "no-outcome": {}, "no-terms": {}, "outcome-among-predictors": { outcome: "y" }, "too-few-cases": { cases: 1, needed: 3, purpose: "A model" },
-    "constant-outcome": { outcome: "y" }, "duplicate-term": { term: "a*b" }, "undeclared-range": { items: ["a"] }, "missing-column": { column: "a" },
-    "non-finite-value": { column: "a", row: 2 }, "out-of-range": { column: "a" }, "worker-crashed": {},
+    "no-outcome": {},
+    "no-terms": {},
+    "outcome-among-predictors": { outcome: "y" },
+    "too-few-cases": { cases: 1, needed: 3, purpose: "A model" },
+    "constant-outcome": { outcome: "y" },
+    "duplicate-term": { term: "a*b" },
+    "undeclared-range": { items: ["a"] },
+    "missing-column": { column: "a" },
+    "non-finite-value": { column: "a", row: 2 },
+    "out-of-range": { column: "a" },
+    "worker-crashed": {},
   };
   const words = Object.entries(known).map(([code, details]) => refusalWords({ code, details }, title));
   expect(new Set(words.map((w) => w.what)).size).toBe(words.length);

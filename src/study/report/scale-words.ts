@@ -17,20 +17,30 @@ export function whatTheScaleSays(scale: Scale, analysis: ScaleAnalysis): string[
   const sentences: string[] = [];
   if (reliability?.alpha != null) {
     const judged = reliability.alpha >= 0.8 ? "hang together well" : reliability.alpha >= 0.7 ? "hang together" : "hang together loosely";
-    sentences.push(`The ${counted(scale.items.length, "item")} ${judged} (α = ${formatShare(reliability.alpha)}, ${counted(reliability.n, "complete respondent")}).`);
+    sentences.push(
+      `The ${counted(scale.items.length, "item")} ${judged} (α = ${formatShare(reliability.alpha)}, ${counted(reliability.n, "complete respondent")}).`,
+    );
   }
   const weakest = weakestItem(analysis);
   if (weakest && reliability?.alpha != null && weakest.alphaWithout > reliability.alpha + 0.005) {
-    sentences.push(`${weakest.variable} goes with the rest at ${formatShare(weakest.r)}; without it α would be ${formatShare(weakest.alphaWithout)}.`);
+    sentences.push(
+      `${weakest.variable} goes with the rest at ${formatShare(weakest.r)}; without it α would be ${formatShare(weakest.alphaWithout)}.`,
+    );
   }
-  if (prorated > 0) sentences.push(`${counted(prorated, "respondent is", "respondents are")} scored from fewer than all items; ${unscored === 0 ? "nobody is" : counted(unscored, "respondent is", "respondents are")} left without a score.`);
+  if (prorated > 0)
+    sentences.push(
+      `${counted(prorated, "respondent is", "respondents are")} scored from fewer than all items; ${unscored === 0 ? "nobody is" : counted(unscored, "respondent is", "respondents are")} left without a score.`,
+    );
   else if (unscored > 0) sentences.push(`${counted(unscored, "respondent has", "respondents have")} too few answers for a score.`);
   return sentences;
 }
 
 function weakestItem({ reliability, strips }: ScaleAnalysis): { variable: string; r: number; alphaWithout: number } | null {
   const items = (reliability?.perItem ?? []).flatMap((item, i) =>
-    item.withTheRest === null || item.alphaWithout === null ? [] : [{ variable: strips[i]!.variable, r: item.withTheRest, alphaWithout: item.alphaWithout }]);
+    item.withTheRest === null || item.alphaWithout === null
+      ? []
+      : [{ variable: strips[i]!.variable, r: item.withTheRest, alphaWithout: item.alphaWithout }],
+  );
   return items.sort((a, b) => a.r - b.r)[0] ?? null;
 }
 
@@ -40,18 +50,24 @@ export function scaleWatches(scale: Scale, strips: readonly AnswerStrip[], analy
   for (const strip of strips) {
     for (const { value, count } of strip.outside.slice(0, 4)) {
       watches.push({
-        id: `outside ${strip.variable} ${value}`, missingCode: { variable: strip.variable, code: String(value) },
+        id: `outside ${strip.variable} ${value}`,
+        missingCode: { variable: strip.variable, code: String(value) },
         words: `${strip.variable} holds ${formatNumber(value, 0)} ${count === 1 ? "once" : `${count} times`}, outside the declared answers. It counts as it stands.`,
       });
     }
-    if (strip.wordsInNumbers > 0) watches.push({ id: `words ${strip.variable}`, words: `${strip.variable} holds words in ${counted(strip.wordsInNumbers, "cell")}; they count as missing.` });
+    if (strip.wordsInNumbers > 0)
+      watches.push({
+        id: `words ${strip.variable}`,
+        words: `${strip.variable} holds words in ${counted(strip.wordsInNumbers, "cell")}; they count as missing.`,
+      });
   }
   analysis?.reliability?.perItem.forEach((item, i) => {
     const variable = strips[i]!.variable;
     if (item.withTheRest === null || item.withTheRest >= -0.1) return;
     const keyed = scale.items[i]!.reversed ? "turned round" : "as asked";
     watches.push({
-      id: `key ${variable}`, turn: variable,
+      id: `key ${variable}`,
+      turn: variable,
       words: `${variable} runs against the other items (${formatShare(item.withTheRest)} with the rest). It is keyed ${keyed}: check its wording.`,
     });
   });

@@ -15,16 +15,27 @@ function colourOf(position: number): string {
 /** How the answers to an item are spread: one piece an answer, as wide as its share. */
 export function AnswerStrip({ strip, width, height = 13 }: { strip: Strip; width: number; height?: number }) {
   const total = strip.answers.reduce((sum, a) => sum + a.count, 0);
-  const scale = scaleLinear().domain([0, Math.max(1, total)]).range([0, width]);
+  const scale = scaleLinear()
+    .domain([0, Math.max(1, total)])
+    .range([0, width]);
   const words = strip.answers.map((a) => `${a.value}: ${a.count}`).join(", ");
   const last = strip.answers.length - 1;
   const starts = strip.answers.map((_, i) => strip.answers.slice(0, i).reduce((sum, a) => sum + a.count, 0));
   return (
-    <svg role="img" aria-label={total === 0 ? `${strip.variable}: no answers to show` : `${strip.variable}, answers and how often: ${words}`} width={width} height={height} style={{ display: "block" }}>
+    <svg
+      role="img"
+      aria-label={total === 0 ? `${strip.variable}: no answers to show` : `${strip.variable}, answers and how often: ${words}`}
+      width={width}
+      height={height}
+      style={{ display: "block" }}
+    >
       {total === 0 && <rect width={width} height={height} fill="none" stroke="var(--rule)" />}
       {strip.answers.map((answer, i) => (
         <rect
-          key={answer.value} x={scale(starts[i]!)} width={Math.max(0, scale(answer.count) - 0.8)} height={height}
+          key={answer.value}
+          x={scale(starts[i]!)}
+          width={Math.max(0, scale(answer.count) - 0.8)}
+          height={height}
           fill={colourOf(last === 0 ? 0.5 : i / last)}
         >
           <title>{`${answer.value}: ${answer.count}`}</title>

@@ -2,22 +2,48 @@ import { scaleLinear } from "d3-scale";
 import type { Histogram } from "@/core/describe/histogram";
 
 /** The distribution of a score as bars on a labelled axis. */
-export function ScoreHistogram(props: { histogram: Histogram; width: number; height: number; title: string; n: number; format: (v: number) => string }) {
+export function ScoreHistogram(props: {
+  histogram: Histogram;
+  width: number;
+  height: number;
+  title: string;
+  n: number;
+  format: (v: number) => string;
+}) {
   const { histogram, width, height } = props;
   const base = height - 18;
-  const x = scaleLinear().domain([histogram.edges[0]!, histogram.edges.at(-1)!]).range([10, width - 10]);
-  const y = scaleLinear().domain([0, Math.max(...histogram.counts)]).range([base, 4]);
+  const x = scaleLinear()
+    .domain([histogram.edges[0]!, histogram.edges.at(-1)!])
+    .range([10, width - 10]);
+  const y = scaleLinear()
+    .domain([0, Math.max(...histogram.counts)])
+    .range([base, 4]);
   const ticks = x.ticks(5);
   return (
-    <svg role="img" aria-label={`${props.title}: distribution of ${props.n} scores from ${props.format(histogram.edges[0]!)} to ${props.format(histogram.edges.at(-1)!)}`} width={width} height={height} style={{ display: "block" }}>
+    <svg
+      role="img"
+      aria-label={`${props.title}: distribution of ${props.n} scores from ${props.format(histogram.edges[0]!)} to ${props.format(histogram.edges.at(-1)!)}`}
+      width={width}
+      height={height}
+      style={{ display: "block" }}
+    >
       {histogram.counts.map((count, i) => (
-        <rect key={histogram.edges[i]} x={x(histogram.edges[i]!) + 0.75} y={y(count)} width={x(histogram.edges[i + 1]!) - x(histogram.edges[i]!) - 1.5} height={base - y(count)} fill="var(--plum)">
+        <rect
+          key={histogram.edges[i]}
+          x={x(histogram.edges[i]!) + 0.75}
+          y={y(count)}
+          width={x(histogram.edges[i + 1]!) - x(histogram.edges[i]!) - 1.5}
+          height={base - y(count)}
+          fill="var(--plum)"
+        >
           <title>{`${props.format(histogram.edges[i]!)} to ${props.format(histogram.edges[i + 1]!)}: ${count}`}</title>
         </rect>
       ))}
       <line x1={x.range()[0]} x2={x.range()[1]} y1={base + 0.5} y2={base + 0.5} stroke="var(--ink)" />
       {ticks.map((tick) => (
-        <text key={tick} x={x(tick)} y={height - 4} textAnchor="middle" fontSize={11} fill="var(--quiet)">{props.format(tick)}</text>
+        <text key={tick} x={x(tick)} y={height - 4} textAnchor="middle" fontSize={11} fill="var(--quiet)">
+          {props.format(tick)}
+        </text>
       ))}
     </svg>
   );

@@ -14,11 +14,21 @@ export interface IntervalMark {
  * @param estimates any units, the same for all
  * @param width pixels; the outermost ends lie `pad` pixels inside
  */
-export function layoutIntervals(estimates: readonly { estimate: number; lower: number; upper: number }[], width: number, pad = 4): IntervalMark[] {
+export function layoutIntervals(
+  estimates: readonly { estimate: number; lower: number; upper: number }[],
+  width: number,
+  pad = 4,
+): IntervalMark[] {
   const low = Math.min(0, ...estimates.map((e) => e.lower));
   const high = Math.max(0, ...estimates.map((e) => e.upper));
-  const scale = scaleLinear().domain(low === high ? [-1, 1] : [low, high]).range([pad, width - pad]);
+  const scale = scaleLinear()
+    .domain(low === high ? [-1, 1] : [low, high])
+    .range([pad, width - pad]);
   return estimates.map((e) => ({
-    from: scale(e.lower), to: scale(e.upper), dot: scale(e.estimate), zero: scale(0), excludesZero: e.lower > 0 || e.upper < 0,
+    from: scale(e.lower),
+    to: scale(e.upper),
+    dot: scale(e.estimate),
+    zero: scale(0),
+    excludesZero: e.lower > 0 || e.upper < 0,
   }));
 }

@@ -13,7 +13,10 @@ export interface RiseBar {
  * @param steps R² and ΔR² of each step, 0…1
  * @param width pixels for the whole scale
  */
-export function layoutRise(steps: readonly { R2: number; change: number }[], width: number): { bars: RiseBar[]; top: number; ticks: { at: number; value: number }[] } {
+export function layoutRise(
+  steps: readonly { R2: number; change: number }[],
+  width: number,
+): { bars: RiseBar[]; top: number; ticks: { at: number; value: number }[] } {
   const highest = Math.max(0.01, ...steps.map((s) => s.R2));
   const scale = scaleLinear().domain([0, highest]).nice(4).range([0, width]);
   const bars = steps.map(({ R2, change }) => {

@@ -3,7 +3,14 @@ import { layoutIntervals } from "./layout-intervals";
 import { layoutRise } from "./layout-rise";
 
 test("the rise is drawn to scale: bars touch, widths go as ΔR², ticks stand at their values", () => {
-  const { bars, top, ticks } = layoutRise([{ R2: 0.06, change: 0.06 }, { R2: 0.3, change: 0.24 }, { R2: 0.34, change: 0.04 }], 240);
+  const { bars, top, ticks } = layoutRise(
+    [
+      { R2: 0.06, change: 0.06 },
+      { R2: 0.3, change: 0.24 },
+      { R2: 0.34, change: 0.04 },
+    ],
+    240,
+  );
   expect(bars[0]!.before).toBeCloseTo(0, 9);
   bars.forEach((bar, k) => {
     expect(bar.before + bar.added).toBeCloseTo(bar.end, 9);
@@ -20,14 +27,18 @@ test("nothing explained is drawn as nothing", () => {
 });
 
 test("law: intervals stay inside their frame, in order, on one scale with zero", () => {
-  const estimate = fc.tuple(fc.double({ min: -50, max: 50, noNaN: true }), fc.double({ min: 0, max: 20, noNaN: true })).map(([e, h]) => ({ estimate: e, lower: e - h, upper: e + h }));
-  fc.assert(fc.property(fc.array(estimate, { minLength: 1, maxLength: 8 }), (list) => {
-    const marks = layoutIntervals(list, 66);
-    marks.forEach((mark, i) => {
-      for (const x of [mark.from, mark.dot, mark.to, mark.zero]) expect(x >= 3.999 && x <= 62.001).toBe(true);
-      expect(mark.from <= mark.dot && mark.dot <= mark.to).toBe(true);
-      expect(mark.zero).toBe(marks[0]!.zero);
-      expect(mark.excludesZero).toBe(list[i]!.lower > 0 || list[i]!.upper < 0);
-    });
-  }));
+  const estimate = fc
+    .tuple(fc.double({ min: -50, max: 50, noNaN: true }), fc.double({ min: 0, max: 20, noNaN: true }))
+    .map(([e, h]) => ({ estimate: e, lower: e - h, upper: e + h }));
+  fc.assert(
+    fc.property(fc.array(estimate, { minLength: 1, maxLength: 8 }), (list) => {
+      const marks = layoutIntervals(list, 66);
+      marks.forEach((mark, i) => {
+        for (const x of [mark.from, mark.dot, mark.to, mark.zero]) expect(x >= 3.999 && x <= 62.001).toBe(true);
+        expect(mark.from <= mark.dot && mark.dot <= mark.to).toBe(true);
+        expect(mark.zero).toBe(marks[0]!.zero);
+        expect(mark.excludesZero).toBe(list[i]!.lower > 0 || list[i]!.upper < 0);
+      });
+    }),
+  );
 });

@@ -38,23 +38,44 @@ export function FieldWord<T>(props: {
     };
     return (
       <span className={css.place}>
-        <span className={`${looks} ${css.held}`} aria-hidden="true">{props.text}</span>
+        <span className={`${looks} ${css.held}`} aria-hidden="true">
+          {props.text}
+        </span>
         <span className={css.over}>
-        <Input
-          aria-label={props.label} autoFocus value={typed} style={{ width: props.width ?? 220 }} status={value === null ? "error" : ""}
-          onFocus={(event) => event.target.select()} onChange={(event) => setTyped(event.target.value)} onBlur={keep}
-          onKeyDown={(event) => {
-            if (event.key === "Escape") close();
-            if (event.key === "Enter" && value !== null) { keep(); requestAnimationFrame(() => button.current?.focus()); }
-          }}
-        />
-        {value === null && <span role="alert" className={css.rule}>{props.rule}</span>}
+          <Input
+            aria-label={props.label}
+            autoFocus
+            value={typed}
+            style={{ width: props.width ?? 220 }}
+            status={value === null ? "error" : ""}
+            onFocus={(event) => event.target.select()}
+            onChange={(event) => setTyped(event.target.value)}
+            onBlur={keep}
+            onKeyDown={(event) => {
+              if (event.key === "Escape") close();
+              if (event.key === "Enter" && value !== null) {
+                keep();
+                requestAnimationFrame(() => button.current?.focus());
+              }
+            }}
+          />
+          {value === null && (
+            <span role="alert" className={css.rule}>
+              {props.rule}
+            </span>
+          )}
         </span>
       </span>
     );
   }
   return (
-    <button ref={button} type="button" className={looks} aria-label={`${props.label}: ${props.text}`} onClick={() => setTyped(props.initial ?? props.text)}>
+    <button
+      ref={button}
+      type="button"
+      className={looks}
+      aria-label={`${props.label}: ${props.text}`}
+      onClick={() => setTyped(props.initial ?? props.text)}
+    >
       {props.text}
     </button>
   );

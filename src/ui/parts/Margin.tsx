@@ -9,13 +9,17 @@ export function Margin({ children }: { children: ReactNode }) {
   if (!open) {
     return (
       <aside className={css.folded} aria-label="Margin, folded">
-        <button type="button" className={css.turned} onClick={() => setOpen(true)}>Show the margin</button>
+        <button type="button" className={css.turned} onClick={() => setOpen(true)}>
+          Show the margin
+        </button>
       </aside>
     );
   }
   return (
     <aside className={css.margin} aria-label="Margin">
-      <button type="button" className={css.fold} onClick={() => setOpen(false)}>Fold</button>
+      <button type="button" className={css.fold} onClick={() => setOpen(false)}>
+        Fold
+      </button>
       {children}
     </aside>
   );

@@ -16,8 +16,14 @@ export function Masthead({ study, treads }: { study?: string; treads?: Tread[] }
   return (
     <header className={css.masthead}>
       <div className={css.mark}>
-        <Link href="/" aria-label="Beta Step: all studies"><Wordmark /></Link>
-        {study && <span className={css.study} title={study}>{study}</span>}
+        <Link href="/" aria-label="Beta Step: all studies">
+          <Wordmark />
+        </Link>
+        {study && (
+          <span className={css.study} title={study}>
+            {study}
+          </span>
+        )}
       </div>
       {treads && (
         <nav aria-label="Places of the study" style={{ flex: 1, display: "flex" }}>

@@ -21,7 +21,9 @@ export interface Choice {
 export function groupedOptions(choices: readonly Choice[]): DefaultOptionType[] {
   const groups = [...new Set(choices.map((c) => c.group))];
   return groups.flatMap((group): DefaultOptionType[] => {
-    const own = choices.filter((c) => c.group === group).map((c) => ({ value: c.value, label: c.label, search: `${c.label} ${c.search ?? ""}` }));
+    const own = choices
+      .filter((c) => c.group === group)
+      .map((c) => ({ value: c.value, label: c.label, search: `${c.label} ${c.search ?? ""}` }));
     return group === undefined ? own : [{ value: `group ${group}`, label: group, disabled: true, className: css.group }, ...own];
   });
 }
@@ -53,12 +55,26 @@ export function SettingWord(props: {
   if (editing) {
     return (
       <span className={css.place} onKeyDownCapture={(event) => event.key === "Escape" && close(true)}>
-        <span className={`${looks} ${css.held}`} aria-hidden="true">{props.text}</span>
+        <span className={`${looks} ${css.held}`} aria-hidden="true">
+          {props.text}
+        </span>
         <Select
           className={css.over}
-          aria-label={props.label} autoFocus defaultOpen value={props.value} popupMatchSelectWidth={320} style={{ width: 260 }}
-          showSearch={{ filterOption: matches }} options={groupedOptions(props.choices)} listHeight={320} getPopupContainer={(node: HTMLElement) => node.parentElement!}
-          onChange={(value: string) => { props.onChange(value); close(true); }} onBlur={() => close(false)}
+          aria-label={props.label}
+          autoFocus
+          defaultOpen
+          value={props.value}
+          popupMatchSelectWidth={320}
+          style={{ width: 260 }}
+          showSearch={{ filterOption: matches }}
+          options={groupedOptions(props.choices)}
+          listHeight={320}
+          getPopupContainer={(node: HTMLElement) => node.parentElement!}
+          onChange={(value: string) => {
+            props.onChange(value);
+            close(true);
+          }}
+          onBlur={() => close(false)}
         />
       </span>
     );

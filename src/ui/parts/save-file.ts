@@ -10,5 +10,11 @@ export function saveFile(name: string, type: string, text: string): void {
 
 /** A file name made from a title: letters and digits of any script, hyphens between. */
 export function fileName(title: string, ending: string): string {
-  return `${title.trim().replace(/[^\p{L}\p{N}]+/gu, "-").replace(/^-+|-+$/g, "").toLowerCase() || "table"}.${ending}`;
+  return `${
+    title
+      .trim()
+      .replace(/[^\p{L}\p{N}]+/gu, "-")
+      .replace(/^-+|-+$/g, "")
+      .toLowerCase() || "table"
+  }.${ending}`;
 }

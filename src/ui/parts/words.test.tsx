@@ -6,12 +6,16 @@ import { FieldWord } from "./FieldWord";
 import { matches, SettingWord } from "./SettingWord";
 import { StatText } from "./StatText";
 
-const show = (children: ReactNode) => render(<ConfigProvider theme={{ zeroRuntime: true, token: { motion: false } }}>{children}</ConfigProvider>);
+const show = (children: ReactNode) =>
+  render(<ConfigProvider theme={{ zeroRuntime: true, token: { motion: false } }}>{children}</ConfigProvider>);
 const user = userEvent.setup({ pointerEventsCheck: 0, delay: null });
 
 test("a setting's word opens in place, takes a choice by typing, and is a word again", async () => {
   const chosen: string[] = [];
-  const choices = [{ value: "a", label: "Age", group: "Numbers" }, { value: "sc", label: "Speaking confidence", search: "SC", group: "Scales" }];
+  const choices = [
+    { value: "a", label: "Age", group: "Numbers" },
+    { value: "sc", label: "Speaking confidence", search: "SC", group: "Scales" },
+  ];
   show(<SettingWord label="Outcome" value="a" text="Age" choices={choices} onChange={(value) => chosen.push(value)} />);
   await user.click(screen.getByRole("button", { name: "Outcome: Age" }));
   await user.type(screen.getByRole("combobox", { name: "Outcome" }), "conf");
@@ -23,7 +27,18 @@ test("a setting's word opens in place, takes a choice by typing, and is a word a
 
 test("Escape leaves a setting as it was", async () => {
   const chosen: string[] = [];
-  show(<SettingWord label="Rule" value="mean" text="mean" choices={[{ value: "mean", label: "mean" }, { value: "sum", label: "sum" }]} onChange={(v) => chosen.push(v)} />);
+  show(
+    <SettingWord
+      label="Rule"
+      value="mean"
+      text="mean"
+      choices={[
+        { value: "mean", label: "mean" },
+        { value: "sum", label: "sum" },
+      ]}
+      onChange={(v) => chosen.push(v)}
+    />,
+  );
   await user.click(screen.getByRole("button", { name: "Rule: mean" }));
   await user.keyboard("{ArrowDown}{Escape}");
   expect(await screen.findByRole("button", { name: "Rule: mean" })).toHaveFocus();
@@ -32,7 +47,15 @@ test("Escape leaves a setting as it was", async () => {
 
 test("a typed word keeps what can be read, says its rule for what cannot, and Escape leaves it", async () => {
   const kept: number[] = [];
-  const field = <FieldWord label="Points" text="5" rule="A number, please." read={(typed) => (/^\d+$/.test(typed) ? Number(typed) : null)} onChange={(v) => kept.push(v)} />;
+  const field = (
+    <FieldWord
+      label="Points"
+      text="5"
+      rule="A number, please."
+      read={(typed) => (/^\d+$/.test(typed) ? Number(typed) : null)}
+      onChange={(v) => kept.push(v)}
+    />
+  );
   show(field);
   await user.click(screen.getByRole("button", { name: "Points: 5" }));
   await user.clear(screen.getByRole("textbox", { name: "Points" }));
@@ -46,7 +69,11 @@ test("a typed word keeps what can be read, says its rule for what cannot, and Es
 });
 
 test("a search finds a choice by its words or its variable name, whatever the case", () => {
-  expect([matches(" CONF ", { search: "Speaking confidence SC" }), matches("sc", { search: "Speaking confidence SC" }), matches("x", { search: "Age" })]).toEqual([true, true, false]);
+  expect([
+    matches(" CONF ", { search: "Speaking confidence SC" }),
+    matches("sc", { search: "Speaking confidence SC" }),
+    matches("x", { search: "Age" }),
+  ]).toEqual([true, true, false]);
 });
 
 test("statistical symbols are set in italics, Greek ones and words are not", () => {
