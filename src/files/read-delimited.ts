@@ -35,9 +35,16 @@ export async function readDelimited(bytes: AsyncIterable<Uint8Array>, chunk: (ch
   const { head, rest } = await takeHead(text);
   if (head.trim() === "") throw new ImportFaultError("empty-file", "The file is empty: it has neither a header nor rows.");
   const format = findFormat(head);
-  const parser = Readable.from(rest).pipe(
-    parse({ delimiter: format.delimiter, relax_column_count: true, skip_empty_lines: true, info: true, max_record_size: LONGEST_RECORD }),
-  );
+  const parser = parse({
+    delimiter: format.delimiter,
+    relax_column_count: true,
+    skip_empty_lines: true,
+    info: true,
+    max_record_size: LONGEST_RECORD,
+  });
+  const source = Readable.from(rest);
+  source.on("error", (error) => parser.destroy(error)); // a pipe does not hand a fault of its source on
+  source.pipe(parser);
   let names: string[] | null = null;
   let builders: ColumnBuilder[] = [];
   let rows = 0;
@@ -61,6 +68,7 @@ export async function readDelimited(bytes: AsyncIterable<Uint8Array>, chunk: (ch
   } catch (error) {
     throw faultOf(error);
   } finally {
+    source.destroy();
     parser.destroy();
   }
   if (names === null || rows === 0) throw new ImportFaultError("no-rows", "The file has a header but no rows of answers below it.", 1);

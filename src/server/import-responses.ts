@@ -21,14 +21,16 @@ const MOST_BYTES = 2_000_000_000;
  * Takes in a file as a new study: saves the upload to a temporary file, then reads that in one pass. The study appears
  * whole or not at all; the temporary file goes in either case.
  * @param upload the file's bytes
- * @param expected bytes announced by the sender; an upload that ends early is refused
- * @throws ImportFaultError with what to do
+ * @param file.expected bytes announced by the sender; an upload that ends early is refused
+ * @param signal when the sender goes away, the import ends and leaves nothing
+ * @throws ImportFaultError with what to do; the signal's reason
  */
 export async function importAsStudy(
   db: Database,
   upload: Readable,
   file: { name: string; expected: number | null },
   folder = dataFolder(),
+  signal?: AbortSignal,
 ): Promise<SavedStudy> {
   const temporary = path.join(folder, "uploads", randomUUID());
   await mkdir(path.dirname(temporary), { recursive: true });
@@ -37,7 +39,8 @@ export async function importAsStudy(
   try {
     const source = await save(upload, temporary, file.expected);
     responses.begin(datasetId, file.name);
-    const data = await readDelimited(createReadStream(temporary), (chunk) => responses.addChunk(datasetId, chunk));
+    const data = await readDelimited(createReadStream(temporary, { signal }), (chunk) => responses.addChunk(datasetId, chunk));
+    signal?.throwIfAborted();
     return db.transaction((tx) => {
       responsesRepository(tx).finish(datasetId, data, source);
       return openStudy(tx, randomUUID(), firstStudy(file.name, data), { id: datasetId, fileName: file.name });

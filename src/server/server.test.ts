@@ -53,6 +53,19 @@ test.each([
   expect(readdirSync(path.join(folder, "uploads"))).toEqual([]);
 });
 
+test("an import that is stopped while it reads leaves nothing", async () => {
+  const stop = new AbortController();
+  const rows = Array.from({ length: 200_000 }, (_, i) => `r${i},${i}`).join("\n");
+  const upload = Readable.from([Buffer.from(`id,x\n${rows}\n`)]);
+  const importing = importAsStudy(db, upload, { name: "long.csv", expected: null }, folder, stop.signal);
+  const first = setInterval(() => {
+    if (db.select({ chunk: chunks.chunk }).from(chunks).all().length > 0) stop.abort(); // it is in the middle of the file
+  }, 5);
+  await expect(importing).rejects.toMatchObject({ name: "AbortError" });
+  clearInterval(first);
+  expect(counts()).toEqual([0, 0, 0, 0]);
+});
+
 test("an import that a crash left half done is swept when the database is opened", () => {
   const file = path.join(folder, "db.sqlite");
   const before = openDatabase(file);

@@ -10,6 +10,7 @@ import type { Ladder } from "@/study/model/ladder";
 import { ladderTable } from "@/study/report/ladder-table";
 import { refusalWords } from "@/study/report/refusals";
 import page from "@/ui/parts/page.module.css";
+import { StillComputing } from "@/ui/parts/StillComputing";
 import { fileName, saveFile } from "@/ui/parts/save-file";
 import { CoefficientsOverSteps } from "./CoefficientsOverSteps";
 import { LadderMargin } from "./LadderMargin";
@@ -21,7 +22,7 @@ import { Steps } from "./Steps";
 /** One ladder: sentence, steps with their rise, coefficients, and the margin that speaks of them. */
 export function LadderSheet({ ladder }: { ladder: Ladder }) {
   const { study, store, title } = useStudy();
-  const { result, outdated, fault, retry } = useLadderResult(ladder);
+  const { result, outdated, computing, stop, fault, retry } = useLadderResult(ladder);
   const [metric, setMetric] = useState<"beta" | "b">("beta");
   const [view, setView] = useState<string>("every");
   const change = (to: Ladder) => void store.edit({ subject: "ladder", id: ladder.id, to });
@@ -49,6 +50,7 @@ export function LadderSheet({ ladder }: { ladder: Ladder }) {
             </button>
           </p>
         )}
+        {computing && <StillComputing onStop={stop} />}
         {refused && (
           <p className={css.refusal} role="status" data-testid="refusal">
             {refused.what} {refused.remedy}

@@ -4,6 +4,7 @@ import { Button, Input, InputNumber, Select } from "antd";
 import { useState } from "react";
 import { useStudy } from "@/features/study/study-context";
 import { Variable, type VariableKind } from "@/study/model/variable";
+import { categoryLevels } from "@/study/prepare/category-levels";
 import { family } from "./family";
 import css from "./responses.module.css";
 
@@ -17,7 +18,7 @@ export const KIND_WORDS: Record<VariableKind, string> = {
 
 /** One row of the codebook, opened for editing in its place. */
 export function CodebookEntry({ variable, onClose }: { variable: Variable; onClose: () => void }) {
-  const { study, store } = useStudy();
+  const { study, store, columns } = useStudy();
   const [draft, setDraft] = useState(variable);
   const [low, setLow] = useState<number | null>(variable.range?.low ?? null);
   const [high, setHigh] = useState<number | null>(variable.range?.high ?? null);
@@ -25,14 +26,25 @@ export function CodebookEntry({ variable, onClose }: { variable: Variable; onClo
   const others = family(variable, study.codebook).filter((v) => v.name !== variable.name);
   const id = (field: string) => `entry-${field}`;
 
-  const keep = (names: "this" | "all") => {
+  const keep = async (names: "this" | "all") => {
     if ((low === null) !== (high === null)) return setFault("Give both the lowest and the highest answer, or neither.");
     const parsed = Variable.safeParse({ ...draft, range: low === null ? null : { low, high } });
     if (!parsed.success) return setFault(parsed.error.issues[0]!.message);
     const { range, missing, kind } = parsed.data;
-    const family = names === "all" ? others.map((v) => ({ ...v, range, missing, kind })) : [];
-    const done = store.edit(...[parsed.data, ...family].map((to) => ({ subject: "variable" as const, id: to.name, to })));
-    if (done) onClose();
+    const changed = [parsed.data, ...(names === "all" ? others.map((v) => ({ ...v, range, missing, kind })) : [])];
+    try {
+      const described = await withLevels(changed);
+      if (store.edit(...described.map((to) => ({ subject: "variable" as const, id: to.name, to })))) onClose();
+    } catch {
+      setFault("The levels of the category could not be read: the server does not answer. Nothing was changed.");
+    }
+  };
+
+  /** What has just been called a category takes its levels from the answers. */
+  const withLevels = async (variables: Variable[]) => {
+    const bare = variables.filter((v) => v.kind === "category" && v.levels.length === 0);
+    const answers = await columns.columns(bare.map((v) => v.name));
+    return variables.map((v) => (bare.includes(v) ? { ...v, levels: categoryLevels(answers[bare.indexOf(v)]!, v.missing) } : v));
   };
 
   return (
@@ -40,7 +52,7 @@ export function CodebookEntry({ variable, onClose }: { variable: Variable; onClo
       className={css.fields}
       onSubmit={(event) => {
         event.preventDefault();
-        keep("this");
+        void keep("this");
       }}
       onKeyDown={(event) => event.key === "Escape" && onClose()}
     >
@@ -82,7 +94,7 @@ export function CodebookEntry({ variable, onClose }: { variable: Variable; onClo
           Keep
         </Button>
         {others.length > 0 && (
-          <button type="button" className="link" onClick={() => keep("all")}>
+          <button type="button" className="link" onClick={() => void keep("all")}>
             Keep, with the same kind, answers and codes for {others.length} more ({others[0]!.name} …)
           </button>
         )}

@@ -12,6 +12,7 @@ import { AnswerStrip } from "@/ui/charts/AnswerStrip";
 import { ScoreHistogram } from "@/ui/charts/ScoreHistogram";
 import { FieldWord } from "@/ui/parts/FieldWord";
 import page from "@/ui/parts/page.module.css";
+import { StillComputing } from "@/ui/parts/StillComputing";
 import { SettingWord } from "@/ui/parts/SettingWord";
 import { commonRange, declareRange, readRange, turnItem } from "./scale-edits";
 import { ScaleMargin } from "./ScaleMargin";
@@ -22,7 +23,7 @@ const SHARES = [0.5, 0.6, 0.7, 0.75, 0.8, 0.9, 1];
 /** One score sheet: what the scale is, how its items behave, what its scores look like. */
 export function ScaleSheet({ scale, onOpen }: { scale: Scale; onOpen: (id: string) => void }) {
   const { store, title } = useStudy();
-  const { result, outdated, fault, retry } = useScaleResult(scale);
+  const { result, outdated, computing, stop, fault, retry } = useScaleResult(scale);
   const change = (to: Scale) => void store.edit({ subject: "scale", id: scale.id, to });
   const analysis = result?.status === "scored" ? result.analysis : null;
   const strips = result ? (result.status === "scored" ? result.analysis.strips : result.strips) : [];
@@ -40,6 +41,7 @@ export function ScaleSheet({ scale, onOpen }: { scale: Scale; onOpen: (id: strin
             </button>
           </p>
         )}
+        {computing && <StillComputing onStop={stop} />}
         {refused && (
           <p className={css.refusal} role="status">
             {refused.what} {refused.remedy}

@@ -1,6 +1,6 @@
 "use client";
 
-import { useQuery } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { browserPool } from "@/compute/browser/browser-pool";
 import { JobError } from "@/compute/browser/worker-pool";
 import type { Job } from "@/compute/protocol/jobs";
@@ -18,7 +18,11 @@ export interface Computed<T> {
   result: T | null;
   /** True while the result on show belongs to inputs that have changed since. */
   outdated: boolean;
-  /** A sentence when the computation broke off. */
+  /** True while a new result is being computed. */
+  computing: boolean;
+  /** Ends the computation; what is on show stays, greyed. */
+  stop: () => void;
+  /** A sentence when the computation broke off or was stopped. */
   fault: string | null;
   retry: () => void;
 }
@@ -58,8 +62,10 @@ function contextOf(study: Study, columns: readonly string[], scaleWanted: (scale
 
 function useJob<T>(job: Job, columns: string[], subject: string): Computed<T> {
   const house = useStudy();
+  const client = useQueryClient();
+  const queryKey = ["computed", house.dataset.id, subject, job];
   const query = useQuery({
-    queryKey: ["computed", house.dataset.id, subject, job],
+    queryKey,
     queryFn: async ({ signal }) => {
       const data = await house.columns.columns(columns);
       return (await browserPool().run(job, house.dataset.id, data, signal)) as T;
@@ -72,6 +78,15 @@ function useJob<T>(job: Job, columns: string[], subject: string): Computed<T> {
     ? query.error instanceof JobError
       ? "The computation broke off. Nothing was changed."
       : "The responses could not be fetched: the server does not answer."
-    : null;
-  return { result: query.data ?? null, outdated: query.isPlaceholderData, fault, retry: () => void query.refetch() };
+    : query.fetchStatus === "idle" && (query.isPending || query.isPlaceholderData)
+      ? "The computation was stopped. What is shown belongs to what stood here before."
+      : null;
+  return {
+    result: query.data ?? null,
+    outdated: query.isPlaceholderData,
+    computing: query.isFetching,
+    stop: () => void client.cancelQueries({ queryKey }),
+    fault,
+    retry: () => void query.refetch(),
+  };
 }

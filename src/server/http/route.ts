@@ -43,7 +43,9 @@ function answer(name: string, error: unknown): Response {
     const places = error.issues.map((issue) => `${issue.path.join(".") || "request"}: ${issue.message}`);
     return fault(400, { code: "malformed-request", message: `The request could not be understood (${places.join("; ")}).` });
   }
-  if (error instanceof SyntaxError) return fault(400, { code: "malformed-request", message: "The request is not valid JSON." });
+  if (error instanceof Error && error.name === "AbortError") return new Response(null, { status: 499 }); // the sender went away
+  if (error instanceof SyntaxError || error instanceof URIError)
+    return fault(400, { code: "malformed-request", message: "The request could not be understood." });
   const code = error instanceof StoredShapeError ? error.code : "unexpected";
   // the stack names our files and lines; messages may quote values, so they stay out
   const stack =

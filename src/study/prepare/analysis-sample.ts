@@ -24,7 +24,7 @@ export function analysisSample(
   filter: { readonly rule: CaseFilter; readonly column: ResponseColumn } | null,
 ): AnalysisSample {
   const wanted = new Set(filter?.rule.equals);
-  const missingByVariable = Object.fromEntries([...columns.keys()].map((name) => [name, 0]));
+  const lost = new Map([...columns.keys()].map((name) => [name, 0]));
   const rowsUsed: number[] = [];
   let keptByFilter = 0;
   for (let row = 0; row < rows; row++) {
@@ -36,10 +36,11 @@ export function analysisSample(
     let complete = true;
     for (const [name, column] of columns) {
       if (!column.missing[row]) continue;
-      missingByVariable[name]!++;
+      lost.set(name, lost.get(name)! + 1);
       complete = false;
     }
     if (complete) rowsUsed.push(row + 1);
   }
+  const missingByVariable = Object.fromEntries(lost);
   return { rows, keptByFilter, complete: rowsUsed.length, used: rowsUsed.length, missingByVariable, rowsUsed };
 }

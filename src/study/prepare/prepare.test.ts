@@ -1,5 +1,6 @@
 import { Variable } from "../model/variable";
 import { columnOf } from "../test-support/columns";
+import { categoryLevels } from "./category-levels";
 import { analysisSample } from "./analysis-sample";
 import { type ColumnFacts, guessCodebook } from "./guess-codebook";
 import { readNumbers } from "./numeric-column";
@@ -26,6 +27,11 @@ test("the sample's flow: filter first, then complete cases; losses are counted a
     rowsUsed: [1],
   });
   expect(analysisSample(5, columns, null).rowsUsed).toEqual([1, 4]);
+});
+
+test("a column called a category takes its levels from the answers: numbers in order, then words, no missing codes", () => {
+  const levels = categoryLevels(columnOf("g", ["10", "other", "2", "", "-9", "2", "again"]), ["-9"]);
+  expect(levels.map((level) => level.value)).toEqual(["2", "10", "other", "again"]);
 });
 
 describe("guessing a first codebook", () => {

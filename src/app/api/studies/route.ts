@@ -19,6 +19,6 @@ export const POST = route("studies.import", async (request) => {
   const expected = ContentLength.parse(request.headers.get("content-length"));
   if (!request.body) throw new ImportFaultError("empty-file", "The file is empty: it has neither a header nor rows.");
   const upload = Readable.fromWeb(request.body as NodeStream<Uint8Array>);
-  const { id } = await importAsStudy(database(), upload, { name, expected });
+  const { id } = await importAsStudy(database(), upload, { name, expected }, undefined, request.signal);
   return Response.json({ id }, { status: 201 });
 });
