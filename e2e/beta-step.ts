@@ -21,6 +21,8 @@ export class BetaStep {
   }
 
   async start(): Promise<void> {
+    const stranger = await fetch(this.address).catch(() => null);
+    if (stranger) throw new Error(`another program answers at ${this.address}`);
     this.server = spawn(process.execPath, ["node_modules/next/dist/bin/next", "start", "-H", "127.0.0.1", "-p", this.port], {
       stdio: "ignore",
       env: { ...process.env, BETA_STEP_DATA: this.data, NODE_ENV: "production" },

@@ -1,7 +1,8 @@
 import { TooFewCasesError } from "../errors";
-import { type DoubleDouble, scaleByPower, subtract, sumOfSquares, twoSum } from "../linear-algebra/double-double";
-import { apply, applyTransposed, independentColumns, upperTriangle } from "../linear-algebra/householder";
-import { invertUpper, solveUpper, solveUpperTransposed } from "../linear-algebra/triangular";
+import { type DoubleDouble, scaleByPower, subtract, sumOfSquares } from "../linear-algebra/double-double";
+import { independentColumns, upperTriangle } from "../linear-algebra/householder";
+import { invertUpper, solveUpper } from "../linear-algebra/triangular";
+import { AugmentedSystem } from "./augmented-system";
 import { type PreparedDesign, rawIntercept } from "./prepared-design";
 
 /** A column that takes no part in a fit, and why. */
@@ -41,13 +42,9 @@ export interface Fit {
   readonly exact: { readonly residual: DoubleDouble; readonly total: DoubleDouble; readonly scale: number };
 }
 
-const ROUNDS = 2;
-
 /**
- * Fits the first `width` columns. QR gives a first answer; up to two rounds of refinement of the augmented system
- * [I X; Xᵀ 0], with its right-hand side formed in double-double, bring b to full double precision.
+ * Fits the first `width` columns: QR, then refinement that brings b to full double precision (augmented-system.ts).
  * @throws TooFewCasesError when no residual degree of freedom is left
- * Source: Björck (1967), BIT 7, 257–278.
  */
 export function leastSquares(design: PreparedDesign, width: number): Fit {
   const { n, factorization, outcome } = design;
@@ -56,11 +53,11 @@ export function leastSquares(design: PreparedDesign, width: number): Fit {
   if (n - q < 1) throw new TooFewCasesError({ cases: n, needed: q + 1, purpose: `A model with ${q - 1} columns` });
   const r = upperTriangle(factorization, kept);
   const system = new AugmentedSystem(design, kept, r, width + 1);
-  for (let round = 0; round <= ROUNDS; round++) if (system.improve() < 1e-19) break;
+  system.solve();
 
   const { residualHi, residualLo, solution } = system;
   const residual = sumOfSquares(residualHi, residualLo);
-  const total = totalSquares(design);
+  const { total } = design;
   const perfect = residual[0] <= n * (4 * Number.EPSILON) ** 2 * total[0];
   const unit = 1 / outcome.scale;
   const ssTotal = total[0] * unit * unit;
@@ -119,22 +116,6 @@ function norm(v: Float64Array): number {
   return Math.sqrt(squares);
 }
 
-function totalSquares(design: PreparedDesign): DoubleDouble {
-  const { outcome, n } = design;
-  const hi = new Float64Array(n);
-  const lo = new Float64Array(n);
-  let sum: DoubleDouble = [0, 0];
-  for (let i = 0; i < n; i++) {
-    const [d, e] = twoSum(outcome.values[i]!, -outcome.centre);
-    hi[i] = d * outcome.scale;
-    lo[i] = e * outcome.scale;
-    const [s, t] = twoSum(sum[0], hi[i]!);
-    sum = [s, sum[1] + t + lo[i]!];
-  }
-  const drift = sum[0] + sum[1]; // the centre is the mean up to rounding; this takes out the rest
-  return subtract(sumOfSquares(hi, lo), [(drift * drift) / n, 0]);
-}
-
 function droppedColumns(design: PreparedDesign, kept: readonly number[], r: Float64Array, width: number): DroppedColumn[] {
   const { factorization, columns } = design;
   const dropped: DroppedColumn[] = [];
@@ -159,110 +140,6 @@ function droppedColumns(design: PreparedDesign, kept: readonly number[], r: Floa
     dropped.push({ column: column.name, reason: "combination", combinationOf });
   }
   return dropped;
-}
-
-/** The pair (residuals, coefficients) of one fit, brought nearer to the exact solution by each call of improve(). */
-class AugmentedSystem {
-  readonly residualHi: Float64Array;
-  readonly residualLo: Float64Array;
-  /** Coefficients of the scaled columns, intercept first. */
-  readonly solution: DoubleDouble[];
-
-  constructor(
-    private readonly design: PreparedDesign,
-    private readonly kept: readonly number[],
-    private readonly r: Float64Array,
-    private readonly width: number,
-  ) {
-    this.residualHi = new Float64Array(design.n);
-    this.residualLo = new Float64Array(design.n);
-    this.solution = kept.map(() => [0, 0]);
-  }
-
-  /** One solve with the current errors as right-hand side. Returns the largest correction relative to the solution. */
-  improve(): number {
-    const { n, factorization } = this.design;
-    const q = this.kept.length;
-    const { f, g } = this.rightHandSide();
-    const z = solveUpperTransposed(this.r, g, q);
-    applyTransposed(factorization, this.width, f);
-    const d = Float64Array.from({ length: q }, (_, i) => f[i]! - z[i]!);
-    const step = solveUpper(this.r, d, q);
-    for (let i = 0; i < q; i++) f[i] = z[i]!;
-    apply(factorization, this.width, f);
-    for (let i = 0; i < n; i++) {
-      const [hi, e] = twoSum(this.residualHi[i]!, f[i]!);
-      const lo = e + this.residualLo[i]!;
-      this.residualHi[i] = hi + lo;
-      this.residualLo[i] = lo - (this.residualHi[i]! - hi);
-    }
-    let largest = 0;
-    let size = 0;
-    for (let i = 0; i < q; i++) {
-      const [hi, e] = twoSum(this.solution[i]![0], step[i]!);
-      this.solution[i] = twoSum(hi, e + this.solution[i]![1]);
-      largest = Math.max(largest, Math.abs(step[i]!));
-      size = Math.max(size, Math.abs(hi));
-    }
-    return size === 0 ? 0 : largest / size;
-  }
-
-  /** f = y − r − X·b and g = −Xᵀ·r, both summed in double-double and rounded once. Plain loops: this is the hot part. */
-  private rightHandSide(): { f: Float64Array; g: Float64Array } {
-    const { n, outcome, columns } = this.design;
-    const f = new Float64Array(n);
-    const low = new Float64Array(n);
-    const g = new Float64Array(this.kept.length);
-    const { residualHi, residualLo } = this;
-    for (let i = 0; i < n; i++) {
-      const [d, e] = twoSum(outcome.values[i]!, -outcome.centre);
-      const [s, t] = twoSum(d * outcome.scale, -residualHi[i]!);
-      f[i] = s;
-      low[i] = t + e * outcome.scale - residualLo[i]!;
-    }
-    this.kept.forEach((k, position) => {
-      const [bHi, bLo] = this.solution[position]!;
-      const column = k === 0 ? null : columns[k - 1]!;
-      let sum = 0;
-      let rest = 0;
-      const cb = 134217729 * bHi;
-      const bh = cb - (cb - bHi);
-      const bl = bHi - bh;
-      for (let i = 0; i < n; i++) {
-        let a = 1;
-        let aLow = 0;
-        if (column) {
-          const x = column.values[i]!;
-          const d = x - column.centre;
-          const v = d - x;
-          a = d * column.scale;
-          aLow = (x - (d - v) - (column.centre + v)) * column.scale;
-        }
-        const ca = 134217729 * a;
-        const ah = ca - (ca - a);
-        const al = a - ah;
-        const p = a * bHi;
-        const pe = al * bl - (p - ah * bh - al * bh - ah * bl);
-        const s = f[i]! - p;
-        const sb = s - f[i]!;
-        low[i]! += f[i]! - (s - sb) - (p + sb) - pe - a * bLo - aLow * bHi;
-        f[i] = s;
-        const e = residualHi[i]!;
-        const ce = 134217729 * e;
-        const eh = ce - (ce - e);
-        const el = e - eh;
-        const m = a * e;
-        const me = al * el - (m - ah * eh - al * eh - ah * el);
-        const t = sum + m;
-        const tb = t - sum;
-        rest += sum - (t - tb) + (m - tb) + me + a * residualLo[i]! + aLow * e;
-        sum = t;
-      }
-      g[position] = -(sum + rest);
-    });
-    for (let i = 0; i < n; i++) f[i]! += low[i]!;
-    return { f, g };
-  }
 }
 
 /** SSE of `reduced` − SSE of `full` in squared outcome units, formed before anything is rounded. */

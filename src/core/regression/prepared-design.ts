@@ -2,7 +2,7 @@ import { isConstant } from "../describe/constant";
 import { mean } from "../describe/mean";
 import { ConstantOutcomeError, NonFiniteValueError, OutOfRangeError, TooFewCasesError } from "../errors";
 import { type Factorization, factorize } from "../linear-algebra/householder";
-import { type DoubleDouble, multiply, twoSum } from "../linear-algebra/double-double";
+import { type DoubleDouble, multiply, subtract, sumOfSquares, twoSum } from "../linear-algebra/double-double";
 import type { DesignColumn } from "./design-matrix";
 
 /** A centred column counts as a combination of earlier ones when, at unit length, less than this is left of it. */
@@ -21,6 +21,11 @@ export interface ScaledColumn {
 export interface PreparedDesign {
   readonly n: number;
   readonly outcome: ScaledColumn;
+  /** (outcome − centre) · scale, exactly: high and low parts. */
+  readonly yHigh: Float64Array;
+  readonly yLow: Float64Array;
+  /** Σ(y − ȳ)² in squared scaled units. */
+  readonly total: DoubleDouble;
   /** Without the intercept, which is column 0 of the factorization. */
   readonly columns: readonly ScaledColumn[];
   readonly factorization: Factorization;
@@ -54,7 +59,29 @@ export function prepareDesign(
     }
     limit[j + 1] = column.constant ? Infinity : RANK_TOLERANCE * Math.sqrt(squares);
   });
-  return { n, outcome: y, columns: x, factorization: factorize(packed, n, width, limit) };
+  return { n, outcome: y, ...exactOutcome(y), columns: x, factorization: factorize(packed, n, width, limit) };
+}
+
+function exactOutcome(y: ScaledColumn): Pick<PreparedDesign, "yHigh" | "yLow" | "total"> {
+  const n = y.values.length;
+  const yHigh = new Float64Array(n);
+  const yLow = new Float64Array(n);
+  let [sum, rest] = [0, 0];
+  for (let i = 0; i < n; i++) {
+    const value = y.values[i]!;
+    const d = value - y.centre;
+    const v = d - value;
+    const high = d * y.scale;
+    const low = (value - (d - v) - (y.centre + v)) * y.scale;
+    yHigh[i] = high;
+    yLow[i] = low;
+    const s = sum + high;
+    const t = s - sum;
+    rest += sum - (s - t) + (high - t) + low;
+    sum = s;
+  }
+  const drift = sum + rest; // the centre is the mean up to rounding; this takes out the rest
+  return { yHigh, yLow, total: subtract(sumOfSquares(yHigh, yLow), [(drift * drift) / n, 0]) };
 }
 
 function scaled(name: string, values: Float64Array): ScaledColumn {

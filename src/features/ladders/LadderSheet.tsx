@@ -60,17 +60,19 @@ export function LadderSheet({ ladder }: { ladder: Ladder }) {
           <section aria-label="Coefficients">
             <div className={css.bar}>
               <h2 className={page.heading}>Coefficients</h2>
-              <Segmented
-                aria-label="Metric"
-                size="small"
-                value={metric}
-                onChange={setMetric}
-                disabled={full !== null}
-                options={[
-                  { value: "beta", label: "β" },
-                  { value: "b", label: <i>b</i> },
-                ]}
-              />
+              {full === null && (
+                <Segmented
+                  aria-label="Metric"
+                  size="small"
+                  value={metric}
+                  onChange={setMetric}
+
+                  options={[
+                    { value: "beta", label: "β" },
+                    { value: "b", label: <i>b</i> },
+                  ]}
+                />
+              )}
               <Segmented
                 aria-label="Steps shown"
                 size="small"
@@ -102,7 +104,8 @@ export function LadderSheet({ ladder }: { ladder: Ladder }) {
             <p className={css.foot}>
               {full === null &&
                 (metric === "beta" ? "β: outcome SDs per predictor SD, SDs of the sample. " : "b: outcome units per unit of the term. ")}
-              {percent} intervals; a filled dot marks one that excludes zero. <i>N</i> = {fit.n} in every step.
+              {percent} intervals{full === null ? "; a filled dot marks one that excludes zero. " : ". "}
+              <i>N</i> = {fit.n} in every step.
             </p>
           </section>
         )}

@@ -2,6 +2,7 @@
 
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { createContext, type ReactNode, use, useState, useSyncExternalStore } from "react";
+import { browserPool } from "@/compute/browser/browser-pool";
 import type { Study } from "@/study/model/study";
 import { titleOf } from "@/study/model/study";
 import { ColumnStore } from "./column-store";
@@ -23,13 +24,22 @@ interface StudyHouse {
 
 const House = createContext<StudyHouse | null>(null);
 
+/** Up to this many cells are fetched before anyone asks: 18 MB. */
+const CELLS_AT_ONCE = 2_000_000;
+
+/** Starts what every place needs, while the page still wakes up: workers, and the columns of a study of usual size. */
+function prepare(columns: ColumnStore, dataset: DatasetFacts): void {
+  browserPool().warm();
+  if (dataset.rows * dataset.columns.length <= CELLS_AT_ONCE) columns.columns(dataset.columns).catch(() => undefined); // asked again when needed
+}
+
 /** Holds one study for all its places, so that going from tread to tread loads nothing again. */
 export function StudyProvider(props: { id: string; study: Study; revision: number; dataset: DatasetFacts; children: ReactNode }) {
-  const [house] = useState<StudyHouse>(() => ({
-    store: new StudyStore(props.id, props.study, props.revision),
-    columns: new ColumnStore(props.dataset.id),
-    dataset: props.dataset,
-  }));
+  const [house] = useState<StudyHouse>(() => {
+    const columns = new ColumnStore(props.dataset.id);
+    if (typeof window !== "undefined") prepare(columns, props.dataset);
+    return { store: new StudyStore(props.id, props.study, props.revision), columns, dataset: props.dataset };
+  });
   const [client] = useState(
     () => new QueryClient({ defaultOptions: { queries: { staleTime: Infinity, retry: 1, refetchOnWindowFocus: false } } }),
   );
