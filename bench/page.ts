@@ -8,7 +8,7 @@ import { BetaStep } from "../e2e/beta-step";
  */
 process.env.E2E_PORT ??= "4890";
 const app = new BetaStep();
-const id = app.loadDemo();
+app.loadDemo();
 await app.start();
 const browser = await chromium.launch({
   executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium",
@@ -16,8 +16,8 @@ const browser = await chromium.launch({
 });
 const fresh = await browser.newPage({ viewport: { width: 1280, height: 800 } }); // a context of its own: nothing is cached
 await fresh.addInitScript("globalThis.__name = (f) => f"); // the bundler of this script names functions with it
-await fetch(`${app.address}/studies/${id}/ladders`); // the server has drawn the page before
-await fresh.goto(`${app.address}/studies/${id}/ladders`);
+await fetch(`${app.address}/studies/${app.demo}/ladders`); // the server has drawn the page before
+await fresh.goto(`${app.address}/studies/${app.demo}/ladders`);
 await fresh.getByTestId("over-steps").waitFor();
 const load = await fresh.evaluate(() => {
   const resources = performance.getEntriesByType("resource") as PerformanceResourceTiming[];

@@ -2,22 +2,25 @@ import { type ChildProcess, spawn, spawnSync } from "node:child_process";
 import { mkdtempSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
+import { test } from "@playwright/test";
 
 /** A running Beta Step with a data folder of its own; can be stopped and started again on the same data. */
 export class BetaStep {
   readonly data = mkdtempSync(path.join(tmpdir(), "beta-step-e2e-"));
   readonly port = process.env.E2E_PORT!;
+  /** Id of the demo study once it is loaded. */
+  demo = "";
   readonly address = `http://127.0.0.1:${this.port}`;
   private server: ChildProcess | null = null;
 
-  /** Loads the demo study. Returns its id. */
-  loadDemo(): string {
+  /** Loads the demo study. */
+  loadDemo(): void {
     const { stdout, status } = spawnSync("npx", ["tsx", "demo/load-demo.ts"], {
       encoding: "utf8",
       env: { ...process.env, BETA_STEP_DATA: this.data },
     });
     if (status !== 0) throw new Error("the demo study could not be loaded");
-    return stdout.trim().split("\n").at(-1)!;
+    this.demo = stdout.trim().split("\n").at(-1)!;
   }
 
   async start(): Promise<void> {
@@ -67,3 +70,14 @@ export const printed = (value: number, decimals: number) =>
     .toFixed(decimals)
     .replace(/^(-?)0\./, "$1.")
     .replace("-", "−");
+
+/** Beta Step with the demo study, up while the tests of a file run. */
+export function withDemo(): BetaStep {
+  const app = new BetaStep();
+  test.beforeAll(async () => {
+    app.loadDemo();
+    await app.start();
+  });
+  test.afterAll(() => app.stop());
+  return app;
+}

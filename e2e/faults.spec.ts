@@ -1,13 +1,7 @@
 import { expect, test } from "@playwright/test";
-import { BetaStep } from "./beta-step";
+import { withDemo } from "./beta-step";
 
-const app = new BetaStep();
-let id: string;
-test.beforeAll(async () => {
-  id = app.loadDemo();
-  await app.start();
-});
-test.afterAll(() => app.stop());
+const app = withDemo();
 
 const files: [string, string | Buffer, RegExp][] = [
   ["short row.csv", "a,b\n1,2\n3\n", /Line 3 has 1 cell; the header has 2/],
@@ -35,7 +29,7 @@ test("a good file after a bad one is taken in", async ({ page }) => {
 });
 
 test("writes from elsewhere, unknown studies and nonsense are turned away in a sentence", async ({ request, page }) => {
-  const edits = `${app.address}/api/studies/${id}/edits`;
+  const edits = `${app.address}/api/studies/${app.demo}/edits`;
   const body = { revision: 1, edits: [{ subject: "name", to: "Taken over" }] };
   expect((await request.post(edits, { data: body, headers: { origin: "http://evil.example" } })).status()).toBe(403);
   const malformed = await request.post(edits, { data: { revision: 1, edits: [{ subject: "colour" }] } });
@@ -48,7 +42,7 @@ test("writes from elsewhere, unknown studies and nonsense are turned away in a s
 });
 
 test("while the server is away the page keeps changes and saves them when it is back", async ({ page }) => {
-  await page.goto(`${app.address}/studies/${id}/ladders`);
+  await page.goto(`${app.address}/studies/${app.demo}/ladders`);
   await expect(page.getByTestId("over-steps")).toBeVisible();
   await app.stop();
   await page.getByRole("button", { name: "Remove Age from step 1" }).click();

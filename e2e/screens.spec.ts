@@ -1,20 +1,14 @@
 import AxeBuilder from "@axe-core/playwright";
 import { expect, type Page, test } from "@playwright/test";
-import { BetaStep } from "./beta-step";
+import { withDemo } from "./beta-step";
 
-const app = new BetaStep();
-let id: string;
-test.beforeAll(async () => {
-  id = app.loadDemo();
-  await app.start();
-});
-test.afterAll(() => app.stop());
+const app = withDemo();
 
 async function faults(page: Page): Promise<string[]> {
   const { violations } = await new AxeBuilder({ page }).analyze();
   return violations.flatMap((v) => v.nodes.map((node) => `${v.id}: ${node.target.join(" ")}`));
 }
-const place = (name: string) => `${app.address}/studies/${id}/${name}`;
+const place = (name: string) => `${app.address}/studies/${app.demo}/${name}`;
 
 const screens: [string, string, (page: Page) => Promise<void>][] = [
   ["the list of studies", "", async (page) => expect(page.getByRole("link", { name: "Canal Street evening classes" })).toBeVisible()],

@@ -1,19 +1,13 @@
 import { expect, type Page, test } from "@playwright/test";
-import { BetaStep } from "./beta-step";
+import { withDemo } from "./beta-step";
 
-const app = new BetaStep();
-let id: string;
-test.beforeAll(async () => {
-  id = app.loadDemo();
-  await app.start();
-});
-test.afterAll(() => app.stop());
+const app = withDemo();
 
 const shot = async (page: Page, name: string) => {
   await page.waitForTimeout(400); // fonts and the last frame
   await page.screenshot({ path: `docs/screenshots/${name}.png` });
 };
-const place = (name: string) => `${app.address}/studies/${id}/${name}`;
+const place = (name: string) => `${app.address}/studies/${app.demo}/${name}`;
 
 test("pictures of the main views", async ({ page }) => {
   await page.goto(app.address);

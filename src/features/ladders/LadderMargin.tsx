@@ -5,8 +5,7 @@ import type { Ladder } from "@/study/model/ladder";
 import { counted, formatCount, formatNumber } from "@/study/report/format-number";
 import { ladderWatches, type Titles, whatTheLadderSays } from "@/study/report/ladder-words";
 import { Margin, Note } from "@/ui/parts/Margin";
-import page from "@/ui/parts/page.module.css";
-import { StatText } from "@/ui/parts/StatText";
+import { SentencesNote, WatchNote } from "@/ui/parts/notes";
 import { addTerm } from "./ladder-edits";
 
 /** What the ladder says, what to watch, who is in, how it is computed. */
@@ -25,36 +24,18 @@ export function LadderMargin(props: { ladder: Ladder; result: LadderResult | nul
     );
   }
   const { fit, sample } = result;
-  const watches = ladderWatches(fit, sample, title);
+  const watches = ladderWatches(fit, sample, title).map(({ id, words, addTerm: missing }) => ({
+    id,
+    words,
+    fix: missing && {
+      label: `Add ${missing.components.map(title).join(" × ")} to step ${missing.step}`,
+      act: () => props.onChange(addTerm(ladder, missing.step - 1, missing.components)),
+    },
+  }));
   return (
     <Margin>
-      <Note heading="What this says">
-        {whatTheLadderSays(ladder, fit, title).map((sentence) => (
-          <p key={sentence}>
-            <StatText>{sentence}</StatText>
-          </p>
-        ))}
-      </Note>
-      {watches.length > 0 && (
-        <Note heading="Watch">
-          <ul>
-            {watches.map((watch) => (
-              <li key={watch.id}>
-                {watch.words}
-                {watch.addTerm && (
-                  <button
-                    type="button"
-                    className={`link ${page.fix}`}
-                    onClick={() => props.onChange(addTerm(ladder, watch.addTerm!.step - 1, watch.addTerm!.components))}
-                  >
-                    Add {watch.addTerm.components.map(title).join(" × ")} to step {watch.addTerm.step}
-                  </button>
-                )}
-              </li>
-            ))}
-          </ul>
-        </Note>
-      )}
+      <SentencesNote heading="What this says" sentences={whatTheLadderSays(ladder, fit, title)} />
+      <WatchNote watches={watches} />
       <Note heading="Who is in">
         <p>
           {counted(sample.rows, "row")} in the data, {formatCount(sample.keptByFilter)} kept by the sentence, {formatCount(sample.complete)}{" "}

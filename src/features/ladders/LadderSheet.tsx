@@ -5,12 +5,11 @@ import { useState } from "react";
 import { ladderCsv } from "@/files/ladder-csv";
 import { tableAsHtml } from "@/files/table-html";
 import { useLadderResult } from "@/features/study/use-computed";
+import { ComputationState } from "@/features/study/ComputationState";
 import { useStudy } from "@/features/study/study-context";
 import type { Ladder } from "@/study/model/ladder";
 import { ladderTable } from "@/study/report/ladder-table";
-import { refusalWords } from "@/study/report/refusals";
 import page from "@/ui/parts/page.module.css";
-import { StillComputing } from "@/ui/parts/StillComputing";
 import { fileName, saveFile } from "@/ui/parts/save-file";
 import { CoefficientsOverSteps } from "./CoefficientsOverSteps";
 import { LadderMargin } from "./LadderMargin";
@@ -22,14 +21,14 @@ import { Steps } from "./Steps";
 /** One ladder: sentence, steps with their rise, coefficients, and the margin that speaks of them. */
 export function LadderSheet({ ladder }: { ladder: Ladder }) {
   const { study, store, title } = useStudy();
-  const { result, outdated, computing, stop, fault, retry } = useLadderResult(ladder);
+  const computed = useLadderResult(ladder);
+  const { result, outdated, fault } = computed;
   const [metric, setMetric] = useState<"beta" | "b">("beta");
   const [view, setView] = useState<string>("every");
   const change = (to: Ladder) => void store.edit({ subject: "ladder", id: ladder.id, to });
   const fit = result?.status === "fitted" ? result.fit : null;
   const percent = `${Math.round(ladder.confidence * 1000) / 10} %`;
   const full = view === "every" ? null : Math.min(Number(view), (fit?.steps.length ?? 1) - 1);
-  const refused = result?.status === "refused" && !outdated ? refusalWords(result.refusal, title) : null;
 
   const save = (kind: "csv" | "html") => {
     if (result?.status !== "fitted") return;
@@ -42,20 +41,7 @@ export function LadderSheet({ ladder }: { ladder: Ladder }) {
       <main className={page.sheet} aria-busy={outdated || (!result && !fault)}>
         <LadderSentence study={study} ladder={ladder} result={result} onChange={change} />
         <Steps study={study} ladder={ladder} fit={fit} outdated={outdated} onChange={change} />
-        {fault && (
-          <p className={css.refusal} role="alert">
-            {fault}{" "}
-            <button type="button" className="link" onClick={retry}>
-              Compute again
-            </button>
-          </p>
-        )}
-        {computing && <StillComputing onStop={stop} />}
-        {refused && (
-          <p className={css.refusal} role="status" data-testid="refusal">
-            {refused.what} {refused.remedy}
-          </p>
-        )}
+        <ComputationState of={computed} refusal={result?.status === "refused" ? result.refusal : null} />
         {fit && (
           <section aria-label="Coefficients">
             <div className={css.bar}>
@@ -94,7 +80,7 @@ export function LadderSheet({ ladder }: { ladder: Ladder }) {
                 </button>
               </span>
             </div>
-            <div className={outdated ? css.outdated : undefined} data-testid="coefficients" data-outdated={outdated}>
+            <div className={outdated ? page.outdated : undefined} data-testid="coefficients" data-outdated={outdated}>
               {full === null ? (
                 <CoefficientsOverSteps fit={fit} metric={metric} percent={percent} title={title} />
               ) : (

@@ -11,6 +11,7 @@ import { columnTitle } from "@/study/report/ladder-words";
 import { layoutRise } from "@/ui/charts/layout-rise";
 import { RiseBar } from "@/ui/charts/RiseBar";
 import { FieldWord } from "@/ui/parts/FieldWord";
+import page from "@/ui/parts/page.module.css";
 import { stepColour } from "@/ui/theme/step-colours";
 import { termChoices, termOf } from "./choices";
 import { addStep, addTerm, nameStep, removeStep, removeTerm } from "./ladder-edits";
@@ -83,7 +84,7 @@ export function Steps(props: {
               </div>
               {numbers ? (
                 <>
-                  <div className={`${css.rise} ${props.outdated ? css.outdated : ""}`}>
+                  <div className={`${css.rise} ${props.outdated ? page.outdated : ""}`}>
                     <RiseBar
                       bar={rise.bars[k]!}
                       width={RISE_WIDTH}
@@ -93,14 +94,14 @@ export function Steps(props: {
                       label={`Step ${k + 1} raises R² by ${formatShare(numbers.change.change, 3)} to ${formatShare(numbers.model.R2, 3)}`}
                     />
                   </div>
-                  <div className={`${css.share} ${props.outdated ? css.outdated : ""}`}>
+                  <div className={`${css.share} ${props.outdated ? page.outdated : ""}`}>
                     <i>R</i>² <span data-testid="r2">{formatShare(numbers.model.R2, 3)}</span>
                     <br />
                     <b>
                       Δ<i>R</i>² <span data-testid="delta-r2">{formatShare(numbers.change.change, 3)}</span>
                     </b>
                   </div>
-                  <div className={`${css.test} ${props.outdated ? css.outdated : ""}`}>
+                  <div className={`${css.test} ${props.outdated ? page.outdated : ""}`}>
                     {numbers.change.F === null ? (
                       <span className="quiet">no test: see Watch</span>
                     ) : (

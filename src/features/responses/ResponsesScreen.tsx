@@ -3,10 +3,12 @@
 import { useState } from "react";
 import { useStudy } from "@/features/study/study-context";
 import { useStrips } from "@/features/study/use-computed";
+import type { AnswerStrip as AnswerStripCounts } from "@/study/analyse/answer-strip";
 import { variableTitle } from "@/study/model/variable";
 import { counted, formatCount, formatNumber } from "@/study/report/format-number";
 import { AnswerStrip } from "@/ui/charts/AnswerStrip";
 import { Margin, Note } from "@/ui/parts/Margin";
+import { WatchNote } from "@/ui/parts/notes";
 import page from "@/ui/parts/page.module.css";
 import { declareMissing } from "@/features/study/declare-missing";
 import { AnswersGrid } from "./AnswersGrid";
@@ -65,7 +67,24 @@ function NumbersOf({ name }: { name: string }) {
   const { result } = useStrips([name]);
   const strip = result?.[0];
   const countable = variable.kind === "item" || variable.kind === "number";
-  const faults = variable.range ? (strip?.outside ?? []) : [];
+  const watches = ({ outside, wordsInNumbers }: AnswerStripCounts) => [
+    ...(variable.range ? outside : []).slice(0, 5).map(({ value, count }) => ({
+      id: String(value),
+      words: `${formatNumber(value, 0)} stands ${count === 1 ? "once" : `${count} times`} outside the declared answers.`,
+      fix: {
+        label: `Count ${formatNumber(value, 0)} as missing`,
+        act: () => void store.edit(...declareMissing([name], study.codebook, String(value))),
+      },
+    })),
+    ...(wordsInNumbers === 0
+      ? []
+      : [
+          {
+            id: "words",
+            words: `${counted(wordsInNumbers, "cell holds", "cells hold")} words where numbers are wanted; ${wordsInNumbers === 1 ? "it counts" : "they count"} as missing.`,
+          },
+        ]),
+  ];
   const scales = study.scales.filter((s) => s.items.some((i) => i.variable === name)).map((s) => s.name);
   return (
     <Margin>
@@ -82,30 +101,7 @@ function NumbersOf({ name }: { name: string }) {
           </p>
         </Note>
       )}
-      {strip && countable && (faults.length > 0 || strip.wordsInNumbers > 0) && (
-        <Note heading="Watch">
-          <ul>
-            {faults.slice(0, 5).map(({ value, count }) => (
-              <li key={value}>
-                {formatNumber(value, 0)} stands {count === 1 ? "once" : `${count} times`} outside the declared answers.
-                <button
-                  type="button"
-                  className={`link ${page.fix}`}
-                  onClick={() => store.edit(...declareMissing([name], study.codebook, String(value)))}
-                >
-                  Count {formatNumber(value, 0)} as missing
-                </button>
-              </li>
-            ))}
-            {strip.wordsInNumbers > 0 && (
-              <li>
-                {counted(strip.wordsInNumbers, "cell holds", "cells hold")} words where numbers are wanted;{" "}
-                {strip.wordsInNumbers === 1 ? "it counts" : "they count"} as missing.
-              </li>
-            )}
-          </ul>
-        </Note>
-      )}
+      {strip && countable && <WatchNote watches={watches(strip)} />}
       <Note heading="Used by">
         <p>{scales.length === 0 ? "No scale." : scales.join(", ")}</p>
       </Note>

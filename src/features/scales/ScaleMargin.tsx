@@ -8,8 +8,7 @@ import { ladderPredictors } from "@/study/model/ladder";
 import type { Scale } from "@/study/model/scale";
 import { methodSentence, scaleWatches, whatTheScaleSays } from "@/study/report/scale-words";
 import { Margin, Note } from "@/ui/parts/Margin";
-import page from "@/ui/parts/page.module.css";
-import { StatText } from "@/ui/parts/StatText";
+import { SentencesNote, WatchNote } from "@/ui/parts/notes";
 import { turnItem } from "./scale-edits";
 
 /** What the scale's numbers say, what to look at, where the scale is used, and words for a method section. */
@@ -21,44 +20,24 @@ export function ScaleMargin(props: {
 }) {
   const { study, store } = useStudy();
   const { scale, analysis, strips } = props;
-  const watches = scaleWatches(scale, strips, analysis);
+  const watches = scaleWatches(scale, strips, analysis).map(({ id, words, missingCode, turn }) => {
+    if (turn) return { id, words, fix: { label: `Turn ${turn} round`, act: () => props.onChange(turnItem(scale, turn)) } };
+    if (!missingCode) return { id, words };
+    const { variable, code } = missingCode;
+    return {
+      id,
+      words,
+      fix: {
+        label: `Count ${code} as missing in ${variable}`,
+        act: () => void store.edit(...declareMissing([variable], study.codebook, code)),
+      },
+    };
+  });
   const usedBy = study.ladders.filter((l) => l.outcome === scale.id || ladderPredictors(l).includes(scale.id)).map((l) => l.name);
   return (
     <Margin>
-      {analysis && (
-        <Note heading="What this says">
-          {whatTheScaleSays(scale, analysis).map((s) => (
-            <p key={s}>
-              <StatText>{s}</StatText>
-            </p>
-          ))}
-        </Note>
-      )}
-      {watches.length > 0 && (
-        <Note heading="Watch">
-          <ul>
-            {watches.map((watch) => (
-              <li key={watch.id}>
-                {watch.words}
-                {watch.missingCode && (
-                  <button
-                    type="button"
-                    className={`link ${page.fix}`}
-                    onClick={() => store.edit(...declareMissing([watch.missingCode!.variable], study.codebook, watch.missingCode!.code))}
-                  >
-                    Count {watch.missingCode.code} as missing in {watch.missingCode.variable}
-                  </button>
-                )}
-                {watch.turn && (
-                  <button type="button" className={`link ${page.fix}`} onClick={() => props.onChange(turnItem(scale, watch.turn!))}>
-                    Turn {watch.turn} round
-                  </button>
-                )}
-              </li>
-            ))}
-          </ul>
-        </Note>
-      )}
+      {analysis && <SentencesNote heading="What this says" sentences={whatTheScaleSays(scale, analysis)} />}
+      <WatchNote watches={watches} />
       <Note heading="Used by">
         {usedBy.length === 0 ? (
           <p>No ladder yet.</p>
@@ -73,13 +52,7 @@ export function ScaleMargin(props: {
           </>
         )}
       </Note>
-      {analysis && (
-        <Note heading="For a method section">
-          <p>
-            <StatText>{methodSentence(scale, analysis)}</StatText>
-          </p>
-        </Note>
-      )}
+      {analysis && <SentencesNote heading="For a method section" sentences={[methodSentence(scale, analysis)]} />}
       <Note heading="How it is computed">
         <p>
           Reversed answers are lowest + highest possible − answer. Who answered too few items has no score. α on respondents complete on all

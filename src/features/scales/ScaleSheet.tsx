@@ -1,18 +1,17 @@
 "use client";
 
 import { scaleLinear } from "d3-scale";
+import { ComputationState } from "@/features/study/ComputationState";
 import { useStudy } from "@/features/study/study-context";
 import { useScaleResult } from "@/features/study/use-computed";
 import type { ScaleAnalysis } from "@/study/analyse/analyse-scale";
 import type { AnswerStrip as Strip } from "@/study/analyse/answer-strip";
 import type { Scale } from "@/study/model/scale";
 import { counted, formatCount, formatInterval, formatNumber, formatShare } from "@/study/report/format-number";
-import { refusalWords } from "@/study/report/refusals";
 import { AnswerStrip } from "@/ui/charts/AnswerStrip";
 import { ScoreHistogram } from "@/ui/charts/ScoreHistogram";
 import { FieldWord } from "@/ui/parts/FieldWord";
 import page from "@/ui/parts/page.module.css";
-import { StillComputing } from "@/ui/parts/StillComputing";
 import { SettingWord } from "@/ui/parts/SettingWord";
 import { commonRange, declareRange, readRange, turnItem } from "./scale-edits";
 import { ScaleMargin } from "./ScaleMargin";
@@ -22,32 +21,19 @@ const SHARES = [0.5, 0.6, 0.7, 0.75, 0.8, 0.9, 1];
 
 /** One score sheet: what the scale is, how its items behave, what its scores look like. */
 export function ScaleSheet({ scale, onOpen }: { scale: Scale; onOpen: (id: string) => void }) {
-  const { store, title } = useStudy();
-  const { result, outdated, computing, stop, fault, retry } = useScaleResult(scale);
+  const { store } = useStudy();
+  const computed = useScaleResult(scale);
+  const { result, outdated, fault } = computed;
   const change = (to: Scale) => void store.edit({ subject: "scale", id: scale.id, to });
   const analysis = result?.status === "scored" ? result.analysis : null;
   const strips = result ? (result.status === "scored" ? result.analysis.strips : result.strips) : [];
-  const refused = result?.status === "refused" && !outdated ? refusalWords(result.refusal, title) : null;
   return (
     <>
       <main className={page.sheet} aria-busy={outdated || (!result && !fault)}>
         <ScaleTitles open={scale} onOpen={onOpen} />
         <ScaleSentence scale={scale} onChange={change} />
-        {fault && (
-          <p className={css.refusal} role="alert">
-            {fault}{" "}
-            <button type="button" className="link" onClick={retry}>
-              Compute again
-            </button>
-          </p>
-        )}
-        {computing && <StillComputing onStop={stop} />}
-        {refused && (
-          <p className={css.refusal} role="status">
-            {refused.what} {refused.remedy}
-          </p>
-        )}
-        <div className={outdated ? css.outdated : undefined} data-testid="scale-numbers" data-outdated={outdated}>
+        <ComputationState of={computed} refusal={result?.status === "refused" ? result.refusal : null} />
+        <div className={outdated ? page.outdated : undefined} data-testid="scale-numbers" data-outdated={outdated}>
           {analysis && <Figures analysis={analysis} name={scale.name} />}
           <Items scale={scale} analysis={analysis} strips={strips} onChange={change} />
         </div>

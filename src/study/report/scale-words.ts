@@ -61,16 +61,16 @@ export function scaleWatches(scale: Scale, strips: readonly AnswerStrip[], analy
         words: `${strip.variable} holds words in ${counted(strip.wordsInNumbers, "cell")}; they count as missing.`,
       });
   }
-  analysis?.reliability?.perItem.forEach((item, i) => {
-    const variable = strips[i]!.variable;
-    if (item.withTheRest === null || item.withTheRest >= -0.1) return;
-    const keyed = scale.items[i]!.reversed ? "turned round" : "as asked";
+  // only the one that goes most against the rest: it drags the others down with it, and turning it may right them all
+  const against = analysis && weakestItem(analysis);
+  if (against && against.r < -0.1) {
+    const keyed = scale.items.find((item) => item.variable === against.variable)?.reversed ? "turned round" : "as asked";
     watches.push({
-      id: `key ${variable}`,
-      turn: variable,
-      words: `${variable} runs against the other items (${formatShare(item.withTheRest)} with the rest). It is keyed ${keyed}: check its wording.`,
+      id: `key ${against.variable}`,
+      turn: against.variable,
+      words: `${against.variable} runs against the other items (${formatShare(against.r)} with the rest). It is keyed ${keyed}: check its wording.`,
     });
-  });
+  }
   return watches;
 }
 

@@ -1,0 +1,44 @@
+import { Note } from "./Margin";
+import page from "./page.module.css";
+import { StatText } from "./StatText";
+
+/** Sentences of a report under a heading of the margin. */
+export function SentencesNote({ heading, sentences }: { heading: string; sentences: readonly string[] }) {
+  return (
+    <Note heading={heading}>
+      {sentences.map((sentence) => (
+        <p key={sentence}>
+          <StatText>{sentence}</StatText>
+        </p>
+      ))}
+    </Note>
+  );
+}
+
+/** A caution, with a button that mends it where there is one. */
+export interface Watch {
+  id: string;
+  words: string;
+  fix?: { label: string; act: () => void } | null;
+}
+
+/** The cautions of a sheet; nothing when there are none. */
+export function WatchNote({ watches }: { watches: readonly Watch[] }) {
+  if (watches.length === 0) return null;
+  return (
+    <Note heading="Watch">
+      <ul>
+        {watches.map(({ id, words, fix }) => (
+          <li key={id}>
+            {words}
+            {fix && (
+              <button type="button" className={`link ${page.fix}`} onClick={fix.act}>
+                {fix.label}
+              </button>
+            )}
+          </li>
+        ))}
+      </ul>
+    </Note>
+  );
+}
