@@ -44,11 +44,14 @@ const screens: [string, string, (page: Page) => Promise<void>][] = [
   ["Write-up", "write-up", async (page) => expect(page.getByText("not built yet. It will hold")).toBeVisible()],
 ];
 for (const [name, path, ready] of screens) {
-  test(`${name}: axe finds nothing, and nothing is wider than the window`, async ({ page }) => {
+  test(`${name}: axe finds nothing, and nothing is wider than a window of 1280 or 1024`, async ({ page }) => {
     await page.goto(path === "" ? app.address : place(path));
     await ready(page);
     expect(await faults(page)).toEqual([]);
-    expect(await page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth)).toBe(true);
+    for (const width of [1280, 1024]) {
+      await page.setViewportSize({ width, height: 800 });
+      expect(await page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth)).toBe(true);
+    }
   });
 }
 

@@ -40,7 +40,7 @@ export function ItemBench(props: {
                   <b>{variable.name}</b> {variable.label}
                 </span>
               </label>
-              <div className={css.strip}>{strip && <AnswerStrip strip={strip} width={170} />}</div>
+              <div className={css.strip}>{strip && <AnswerStrip strip={strip} width={130} />}</div>
             </li>
           );
         })}

@@ -35,7 +35,9 @@ export function ScaleSheet({ scale, onOpen }: { scale: Scale; onOpen: (id: strin
         <ComputationState of={computed} refusal={result?.status === "refused" ? result.refusal : null} />
         <div className={outdated ? page.outdated : undefined} data-testid="scale-numbers" data-outdated={outdated}>
           {analysis && <Figures analysis={analysis} name={scale.name} />}
-          <Items scale={scale} analysis={analysis} strips={strips} onChange={change} />
+          <div className={css.scroll}>
+            <Items scale={scale} analysis={analysis} strips={strips} onChange={change} />
+          </div>
         </div>
         <p className={css.foot}>
           <button type="button" className="link" onClick={() => store.edit({ subject: "scale", id: scale.id, to: null })}>

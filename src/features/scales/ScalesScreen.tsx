@@ -1,11 +1,12 @@
 "use client";
 
-import { type CSSProperties, useState } from "react";
+import { useState } from "react";
 import { newId } from "@/features/study/new-id";
 import { useStudy } from "@/features/study/study-context";
 import page from "@/ui/parts/page.module.css";
 import { ItemBench } from "./ItemBench";
 import { ScaleSheet } from "./ScaleSheet";
+import css from "./scales.module.css";
 
 /** The item bench on the left, one score sheet in the middle. */
 export function ScalesScreen() {
@@ -31,7 +32,7 @@ export function ScalesScreen() {
   };
 
   return (
-    <div className={page.page} style={{ "--side-width": "224px" } as CSSProperties}>
+    <div className={`${page.page} ${css.place}`}>
       <aside className={page.side} aria-label="Item bench">
         <ItemBench loose={loose} openScale={open?.name ?? null} onGather={gather} onJoin={join} />
       </aside>
