@@ -1,4 +1,4 @@
-import { tCritical, tTwoSided } from "../distributions/t-distribution";
+import { tTwoSided } from "../distributions/t-distribution";
 import type { Fit } from "./least-squares";
 
 /** An estimate with its normal-theory test. t and p are null when the fit is perfect. */
@@ -29,13 +29,19 @@ export interface Coefficient {
   vif: number;
 }
 
-/** Estimates with tests from values and standard errors of a fit. `factor` converts both to another metric. */
-export function estimate(fit: Fit, value: number, error: number, confidence: number, factor = 1): Estimate {
-  const se = error * factor;
-  const scaled = value * factor;
-  const half = fit.perfect ? 0 : tCritical(confidence, fit.dfResidual) * se;
+/**
+ * An estimate with its test from a value and its standard error.
+ * @param critical t value of the interval, as tCritical gives it for the fit's degrees of freedom: the same for a whole fit
+ */
+export function estimate(fit: Fit, value: number, error: number, critical: number): Estimate {
+  const half = fit.perfect ? 0 : critical * error;
   const t = fit.perfect || error === 0 ? null : value / error;
-  return { estimate: scaled, se, t, p: t === null ? null : tTwoSided(t, fit.dfResidual), lower: scaled - half, upper: scaled + half };
+  return { estimate: value, se: error, t, p: t === null ? null : tTwoSided(t, fit.dfResidual), lower: value - half, upper: value + half };
+}
+
+/** The same estimate in another unit: its test stays. `factor` is positive. */
+export function rescaled(e: Estimate, factor: number): Estimate {
+  return { ...e, estimate: e.estimate * factor, se: e.se * factor, lower: e.lower * factor, upper: e.upper * factor };
 }
 
 /** Partial correlation from the part correlation: part/√(part² + 1 − R²). */

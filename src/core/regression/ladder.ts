@@ -1,7 +1,8 @@
 import { correlation } from "../describe/correlation";
+import { tCritical } from "../distributions/t-distribution";
 import { standardDeviation } from "../describe/standard-deviation";
 import { UnknownVariableError } from "../errors";
-import { type Coefficient, type Estimate, estimate, partialCorrelation } from "./coefficients";
+import { type Coefficient, type Estimate, estimate, partialCorrelation, rescaled } from "./coefficients";
 import { type Centring, type Coding, type DesignColumn, designMatrix } from "./design-matrix";
 import { type DroppedColumn, type Fit, leastSquares } from "./least-squares";
 import { type MarginalityFault, marginalityFaults } from "./marginality";
@@ -52,26 +53,25 @@ export function fitLadder(spec: LadderSpec, variables: ReadonlyMap<string, Float
   const hasProducts = raw.columns.some((c) => c.term.components.length > 1);
   const zFits = hasProducts ? standardizedFits(spec, variables, y) : null;
   const outcomeSd = standardDeviation(y);
-  const byName = new Map(raw.columns.map((c) => [c.name, c]));
   // a column's r and SD are the same in every step
   const facts = new Map(raw.columns.map((c) => [c.name, { r: correlation(c.values, y), sd: standardDeviation(c.values) }]));
 
   const steps = fits.map((fit, k): StepFit => {
     const model = modelSummary(fit);
+    const critical = tCritical(spec.confidence, fit.dfResidual);
     const unexplained = fit.ssResidual / fit.ssTotal;
     const zFit = zFits?.[k];
     const coefficients = fit.columns.map((column, i): Coefficient => {
       const part = fit.part[i]!;
-      const fact = facts.get(byName.get(column)!.name)!;
+      const fact = facts.get(column)!;
       const zAt = zFit ? zFit.columns.indexOf(column) : -1;
+      const b = estimate(fit, fit.slopes[i]!, fit.slopeErrors[i]!, critical);
       const beta =
-        zFit && zAt >= 0
-          ? estimate(zFit, zFit.slopes[zAt]!, zFit.slopeErrors[zAt]!, spec.confidence)
-          : estimate(fit, fit.slopes[i]!, fit.slopeErrors[i]!, spec.confidence, fact.sd / outcomeSd);
+        zFit && zAt >= 0 ? estimate(zFit, zFit.slopes[zAt]!, zFit.slopeErrors[zAt]!, critical) : rescaled(b, fact.sd / outcomeSd);
       const tolerance = fit.tolerance[i]!;
       return {
         column,
-        b: estimate(fit, fit.slopes[i]!, fit.slopeErrors[i]!, spec.confidence),
+        b,
         beta,
         zeroOrder: fact.r,
         part,
@@ -85,7 +85,7 @@ export function fitLadder(spec: LadderSpec, variables: ReadonlyMap<string, Float
     return {
       model,
       change: rSquaredChange(k === 0 ? null : fits[k - 1]!, fit),
-      intercept: estimate(fit, fit.intercept, fit.interceptError, spec.confidence),
+      intercept: estimate(fit, fit.intercept, fit.interceptError, critical),
       coefficients,
       notes,
     };
