@@ -11,9 +11,9 @@ const shared = {
   transform,
   transformIgnorePatterns: ["/node_modules/(?!(d3|d3-[a-z0-9-]+|internmap|delaunator|robust-predicates|csv-parse)/)"],
   moduleNameMapper: {
-    "^@/(.*)$": "<rootDir>/src/$1",
     "^(d3-(?:color|format|interpolate|time|time-format))$": "<rootDir>/node_modules/$1/dist/$1.js",
     "\\.css$": "<rootDir>/src/ui/test-support/empty-style.ts",
+    "^@/(.*)$": "<rootDir>/src/$1",
   },
   testPathIgnorePatterns: ["/node_modules/", "/.next/", "/e2e/"],
   modulePathIgnorePatterns: ["<rootDir>/.next/"],

@@ -217,6 +217,29 @@ describe("hostile input gets a typed error or a labelled result", () => {
     close(step.coefficients[0]!.b.estimate, 2);
   });
 
+  test("a fit that is perfect but for the rounding of its data is labelled too, at any zero point", () => {
+    // sin(u + v) = cos v · sin u + sin v · cos u: three waves of one length, one follows from the other two
+    const wave = (shift: number, level: number) => Float64Array.from({ length: 40 }, (_, i) => level + 3 * Math.sin(i * 12.9898 + shift));
+    for (const level of [0, 1e4, 1e8]) {
+      const data = new Map([
+        ["y", wave(0.7, level)],
+        ["a", wave(0, level)],
+        ["b", wave(2, 0)],
+      ]);
+      const step = fitLadder(spec(["a", "b"]), data).steps[0]!;
+      expect(step.notes).toEqual([{ code: "perfect-fit" }]);
+      expect(step.coefficients.map((c) => c.b.t)).toEqual([null, null]);
+    }
+  });
+
+  test("a fit that is nearly perfect is tested", () => {
+    const data = sample(3);
+    const nearly = new Map([...data, ["y", data.get("a")!.map((v, i) => 2 * v + 1e-9 * data.get("c")![i]!)]]);
+    const step = fitLadder(spec(["a"]), nearly).steps[0]!;
+    expect(step.notes).toEqual([]);
+    expect(step.coefficients[0]!.b.t!).toBeGreaterThan(1e7);
+  });
+
   test("an empty step adds nothing and has no test; an empty first step is the mean", () => {
     const { steps } = fitLadder(spec([], ["a"], []), sample(3));
     expect(steps[0]!.model).toMatchObject({ p: 0, F: null, R2: 0 });

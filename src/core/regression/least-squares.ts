@@ -58,7 +58,7 @@ export function leastSquares(design: PreparedDesign, width: number): Fit {
   const { residualHi, residualLo, solution } = system;
   const residual = sumOfSquares(residualHi, residualLo);
   const { total } = design;
-  const perfect = residual[0] <= n * (4 * Number.EPSILON) ** 2 * total[0];
+  const perfect = residual[0] <= n * (16 * Number.EPSILON * sizeOfParts(system.solution, design, kept)) ** 2;
   const unit = 1 / outcome.scale;
   const ssTotal = total[0] * unit * unit;
   const ssResidual = perfect ? 0 : residual[0] * unit * unit;
@@ -108,6 +108,18 @@ export function leastSquares(design: PreparedDesign, width: number): Fit {
     residuals: residualHi.map((e) => e * unit),
     exact: { residual, total, scale: outcome.scale },
   };
+}
+
+/**
+ * How large the outcome and the parts it is predicted from are, in scaled outcome units: residuals of a few rounding errors
+ * of that size mean that nothing is left to explain.
+ */
+function sizeOfParts(solution: readonly DoubleDouble[], design: PreparedDesign, kept: readonly number[]): number {
+  const { outcome, columns } = design;
+  return kept.slice(1).reduce((sum, k, i) => {
+    const { largest, scale } = columns[k - 1]!;
+    return sum + Math.abs(solution[i + 1]![0]) * largest * scale;
+  }, outcome.largest * outcome.scale);
 }
 
 function norm(v: Float64Array): number {

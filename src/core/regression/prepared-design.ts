@@ -15,6 +15,8 @@ export interface ScaledColumn {
   readonly centre: number;
   readonly scale: number;
   readonly constant: boolean;
+  /** Largest |x| as given: what a rounding error of the column is measured by. */
+  readonly largest: number;
 }
 
 /** The outcome and all columns of a ladder, factorized once; every step uses the leading columns. */
@@ -89,12 +91,16 @@ function scaled(name: string, values: Float64Array): ScaledColumn {
   if (bad >= 0) throw new NonFiniteValueError({ column: name, row: bad + 1 });
   const centre = mean(values);
   let widest = 0;
-  for (const v of values) widest = Math.max(widest, Math.abs(v - centre));
+  let largest = 0;
+  for (const v of values) {
+    widest = Math.max(widest, Math.abs(v - centre));
+    largest = Math.max(largest, Math.abs(v));
+  }
   const constant = isConstant(values);
   const exponent = constant ? 0 : -Math.round(Math.log2(widest) + Math.log2(values.length) / 2);
   const scale = 2 ** exponent;
   if (!Number.isFinite(scale) || scale === 0 || !Number.isFinite(widest)) throw new OutOfRangeError({ column: name });
-  return { name, values, centre, scale, constant };
+  return { name, values, centre, scale, constant, largest };
 }
 
 /** The raw intercept in outcome units: a/scale + centre − Σ slope · centre, without cancellation error. */

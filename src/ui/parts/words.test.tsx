@@ -1,4 +1,4 @@
-import { render, screen } from "@testing-library/react";
+import { render, screen, waitFor } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { ConfigProvider } from "antd";
 import type { ReactNode } from "react";
@@ -41,7 +41,7 @@ test("Escape leaves a setting as it was", async () => {
   );
   await user.click(screen.getByRole("button", { name: "Rule: mean" }));
   await user.keyboard("{ArrowDown}{Escape}");
-  expect(await screen.findByRole("button", { name: "Rule: mean" })).toHaveFocus();
+  await waitFor(() => expect(screen.getByRole("button", { name: "Rule: mean" })).toHaveFocus()); // in the next frame
   expect(chosen).toEqual([]);
 });
 
