@@ -64,8 +64,12 @@ export function install() {
   if (!existsSync(built) || !driverWorks()) {
     process.stdout.write("Compiling the database driver …\n");
     run("npm", ["rebuild", "better-sqlite3", "--foreground-scripts", "--loglevel=error"], { JOBS: String(os.cpus().length) });
-    mkdirSync(path.dirname(cached), { recursive: true });
-    copyFileSync(built, cached);
+    try {
+      mkdirSync(path.dirname(cached), { recursive: true });
+      copyFileSync(built, cached);
+    } catch {
+      // a home that cannot be written to only costs the next checkout its two minutes
+    }
   }
   writeFileSync(stamp, hash);
 }
