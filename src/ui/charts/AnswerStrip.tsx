@@ -27,7 +27,9 @@ export function AnswerStrip({ strip, width, height = 13 }: { strip: Strip; width
       aria-label={total === 0 ? `${strip.variable}: no answers to show` : `${strip.variable}, answers and how often: ${words}`}
       width={width}
       height={height}
-      style={{ display: "block" }}
+      viewBox={`0 0 ${width} ${height}`}
+      preserveAspectRatio="none"
+      style={{ display: "block", maxWidth: "100%" }}
     >
       {total === 0 && <rect width={width} height={height} fill="none" stroke="var(--rule)" />}
       {strip.answers.map((answer, i) => (
