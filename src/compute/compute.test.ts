@@ -91,6 +91,22 @@ test("a job that breaks is an error with a code; a worker that breaks down is re
   expect(await pool.run(strips("x"), "d", columns("x"))).toHaveLength(1);
 });
 
+test("workers that cannot start are not started again and again", async () => {
+  let made = 0;
+  const dead = (): WorkerLike => {
+    made++;
+    const worker: WorkerLike = { postMessage() {}, terminate() {}, onmessage: null, onerror: null };
+    setTimeout(() => worker.onerror?.(new Error("no script")));
+    return worker;
+  };
+  pool = new WorkerPool(dead, 2);
+  pool.warm();
+  await new Promise((resolve) => setTimeout(resolve, 50));
+  expect(made).toBe(2);
+  await expect(pool.run(strips("x"), "d", columns("x"))).rejects.toMatchObject({ code: "worker-crashed" });
+  expect(made).toBe(3);
+});
+
 test("the desk does not take a message it does not know", () => {
   pool = new WorkerPool(() => new PortWorker(), 1);
   expect(() => workerDesk(() => {})({ type: "run", id: 1, dataset: "d", job: { kind: "anything" } })).toThrow();

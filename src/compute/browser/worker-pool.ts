@@ -130,12 +130,12 @@ export class WorkerPool {
     }, GRACE_MS);
   }
 
-  /** A running job can only be ended with its worker; a fresh one takes the seat. */
+  /** A running job can only be ended with its worker. A fresh one is started when a job needs it: one that cannot start is not tried for ever. */
   private replace(seat: Seat, error: JobError): void {
     seat.worker.terminate();
     const { busy } = seat;
     const at = this.seats.indexOf(seat);
-    if (at >= 0) this.seats[at] = this.seat();
+    if (at >= 0) this.seats.splice(at, 1);
     busy?.waiting.reject(error);
     this.deal();
   }

@@ -95,6 +95,24 @@ test("a change made in another window wins: its state is shown, with the reason"
   expect(stored().study.name).toBe("Here again");
 });
 
+test("a refusal stays to be read while an earlier edit is still being saved", async () => {
+  const store = open();
+  store.edit({ subject: "name", to: "Saved behind it" });
+  store.edit({ subject: "scale", id: "gone", to: null });
+  await store.settled();
+  expect(store.snapshot()).toMatchObject({ unsaved: 0, fault: expect.stringMatching(/no scale "gone"/) });
+});
+
+test("an answer that is no answer of ours puts the page back to what is saved, with a sentence", async () => {
+  const saved = studiesRepository(db).load(id);
+  const broken = async (url: string, init?: RequestInit) =>
+    init?.method === "POST" ? new Response("<html>", { status: 500 }) : send(url, init);
+  const store = new StudyStore(id, saved.study, saved.revision, broken);
+  store.edit({ subject: "name", to: "Never saved" });
+  await store.settled();
+  expect(store.snapshot()).toMatchObject({ unsaved: 0, study: { name: saved.study.name }, fault: "The change could not be saved." });
+});
+
 test("while the server is away changes are kept, and saved when it is back", async () => {
   const store = open();
   online = false;

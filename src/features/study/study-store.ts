@@ -18,6 +18,7 @@ const Fault = z.object({ code: z.string(), message: z.string() });
 
 /** How long to wait before asking a silent server again. */
 const RETRY_MS = 3000;
+const SILENT = "The server does not answer. Your changes are kept on this page and will be saved when it is back.";
 
 type Fetch = (url: string, init?: RequestInit) => Promise<Response>;
 
@@ -97,14 +98,18 @@ export class StudyStore {
           body: JSON.stringify({ revision: this.revision, edits }),
         });
       } catch {
-        this.set({ fault: "The server does not answer. Your changes are kept on this page and will be saved when it is back." });
+        this.set({ fault: SILENT });
         setTimeout(() => this.flush(), RETRY_MS);
         return;
       }
-      if (!response.ok) return this.recover(Fault.parse(await response.json()).message);
+      if (!response.ok) {
+        const fault = Fault.safeParse(await response.json().catch(() => null));
+        return this.recover(fault.success ? fault.data.message : "The change could not be saved.");
+      }
       this.revision = Saved.parse(await response.json()).revision;
       this.pending.shift();
-      this.set({ unsaved: this.pending.length, fault: null });
+      // a refusal that came meanwhile stays until it is read
+      this.set({ unsaved: this.pending.length, fault: this.state.fault === SILENT ? null : this.state.fault });
     }
   }
 
@@ -112,10 +117,15 @@ export class StudyStore {
   private async recover(fault: string): Promise<void> {
     this.pending.length = 0;
     this.done.length = 0;
-    const response = await this.send(`/api/studies/${this.id}`);
-    const saved = Saved.parse(await response.json());
-    this.revision = saved.revision;
-    this.set({ study: saved.study, unsaved: 0, fault, canTakeBack: false });
+    try {
+      const response = await this.send(`/api/studies/${this.id}`);
+      const saved = Saved.parse(await response.json());
+      this.revision = saved.revision;
+      this.set({ study: saved.study, unsaved: 0, fault, canTakeBack: false });
+    } catch {
+      this.set({ fault: `${fault} What is saved cannot be fetched at the moment; the page asks again.` });
+      setTimeout(() => void this.recover(fault), RETRY_MS);
+    }
   }
 
   private set(next: Partial<StudyState>): void {
