@@ -15,6 +15,14 @@ export class TooFewCasesError extends CoreError {
   }
 }
 
+/** More cases than the computation is made for. */
+export class TooManyCasesError extends CoreError {
+  readonly code = "too-many-cases";
+  constructor(readonly details: { cases: number; most: number; purpose: string }) {
+    super(`${details.purpose} is made for at most ${details.most} cases; there are ${details.cases}.`);
+  }
+}
+
 /** An outcome that does not vary cannot be predicted. */
 export class ConstantOutcomeError extends CoreError {
   readonly code = "constant-outcome";
@@ -52,5 +60,15 @@ export class OutOfRangeError extends CoreError {
   readonly code = "out-of-range";
   constructor(readonly details: { column: string }) {
     super(`The numbers of "${details.column}" are too large or too small to be computed with.`);
+  }
+}
+
+/** Models are compared only when they predict the same answers of the same cases. */
+export class UnlikeModelsError extends CoreError {
+  readonly code = "unlike-models";
+  constructor(
+    readonly details: { first: string; second: string; differ: "outcome" | "sample"; values: readonly [string | number, string | number] },
+  ) {
+    super(`"${details.first}" and "${details.second}" differ in their ${details.differ}, so they are not compared.`);
   }
 }

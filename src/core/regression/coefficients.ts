@@ -1,24 +1,38 @@
 import { tTwoSided } from "../distributions/t-distribution";
-import type { Fit } from "./least-squares";
 
-/** An estimate with its normal-theory test. t and p are null when the fit is perfect. */
+/** An estimate with its test. Null: not available, for the reason in the step's notes. */
 export interface Estimate {
   estimate: number;
-  se: number;
+  se: number | null;
+  /** Null also when the fit is perfect. */
   t: number | null;
   p: number | null;
-  lower: number;
-  upper: number;
+  lower: number | null;
+  upper: number | null;
+}
+
+/** What the tests of one fit share. */
+export interface Inference {
+  readonly df: number;
+  /** t value of the interval, as tCritical gives it for df. */
+  readonly critical: number;
+  /** True when nothing but rounding is left to explain: intervals have no width and there is no test. */
+  readonly exact: boolean;
 }
 
 /** One coefficient of one step. */
 export interface Coefficient {
-  /** Column name as termName gives it. */
+  /** Column name, as the design matrix gives it. */
   column: string;
+  /** The term it belongs to. */
+  term: string;
   /** Outcome units per unit of the column, the others held constant. */
   b: Estimate;
-  /** Standardized coefficient (contract section 4); its interval is normal theory in the z metric: approximate. */
-  beta: Estimate;
+  /**
+   * Standardized coefficient (contract section 4); its interval is normal theory in the z metric: approximate.
+   * Null when the z metric does not hold the column.
+   */
+  beta: Estimate | null;
   /** Zero-order correlation with the outcome. */
   zeroOrder: number | null;
   /** −1…1. Its square is the ΔR² this column would bring if entered last. */
@@ -29,19 +43,18 @@ export interface Coefficient {
   vif: number;
 }
 
-/**
- * An estimate with its test from a value and its standard error.
- * @param critical t value of the interval, as tCritical gives it for the fit's degrees of freedom: the same for a whole fit
- */
-export function estimate(fit: Fit, value: number, error: number, critical: number): Estimate {
-  const half = fit.perfect ? 0 : critical * error;
-  const t = fit.perfect || error === 0 ? null : value / error;
-  return { estimate: value, se: error, t, p: t === null ? null : tTwoSided(t, fit.dfResidual), lower: value - half, upper: value + half };
+/** An estimate with its test from a value and its standard error. Null error: only the value is known. */
+export function estimate(value: number, error: number | null, { df, critical, exact }: Inference): Estimate {
+  if (error === null) return { estimate: value, se: null, t: null, p: null, lower: null, upper: null };
+  const half = exact ? 0 : critical * error;
+  const t = exact || error === 0 ? null : value / error;
+  return { estimate: value, se: error, t, p: t === null ? null : tTwoSided(t, df), lower: value - half, upper: value + half };
 }
 
 /** The same estimate in another unit: its test stays. `factor` is positive. */
 export function rescaled(e: Estimate, factor: number): Estimate {
-  return { ...e, estimate: e.estimate * factor, se: e.se * factor, lower: e.lower * factor, upper: e.upper * factor };
+  const scale = (value: number | null) => (value === null ? null : value * factor);
+  return { ...e, estimate: e.estimate * factor, se: scale(e.se), lower: scale(e.lower), upper: scale(e.upper) };
 }
 
 /** Partial correlation from the part correlation: part/√(part² + 1 − R²). */

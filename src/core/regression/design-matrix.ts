@@ -2,20 +2,37 @@ import { isConstant } from "../describe/constant";
 import { mean } from "../describe/mean";
 import { standardDeviation } from "../describe/standard-deviation";
 import { DuplicateTermError, UnknownVariableError } from "../errors";
+import { type Category, categoryColumn, type CategoryChoice, codingTable, type CodingTable } from "./categories";
 import { type Term, termIdentity, termName } from "./terms";
 
 /** How a numeric variable that is part of a product enters, in its own column as well as in the product. */
 export type Centring = "mean" | "z" | "raw";
 
+/** A predictor of the analysis sample: numbers, or a category. All of one length. */
+export type Predictor = Float64Array | Category;
+
+/** What a product is formed from: a numeric variable as it enters, or one column of a category. */
+export interface ComponentColumn {
+  /** `hours`, or `ticket[day]` for the level of a category. */
+  readonly name: string;
+  readonly variable: string;
+  /** Null for a numeric variable. */
+  readonly level: string | null;
+  readonly values: Float64Array;
+  /** SD of the values divided by the unit they enter in: 1 once they are z-scores. */
+  readonly sd: number;
+}
+
 /** One column of the design, without the intercept. */
 export interface DesignColumn {
-  /** As termName gives it. */
+  /** Its components' names joined by `*`. */
   readonly name: string;
   readonly term: Term;
+  readonly components: readonly ComponentColumn[];
   readonly values: Float64Array;
 }
 
-/** What was taken from a variable, and what it was then divided by, before it entered. */
+/** What was taken from a numeric variable, and what it was then divided by, before it entered. */
 export interface Coding {
   readonly variable: string;
   readonly subtracted: number;
@@ -27,41 +44,70 @@ export interface DesignMatrix {
   readonly columns: readonly DesignColumn[];
   /** Number of columns after each step. */
   readonly widths: readonly number[];
-  /** Variables that do not enter as they are. */
+  /** Numeric variables that do not enter as they are. */
   readonly codings: readonly Coding[];
+  /** Every category of the ladder, in order of appearance. */
+  readonly tables: readonly CodingTable[];
+}
+
+export interface DesignChoices {
+  readonly centring: Centring;
+  /** By variable; one that is not mentioned has indicator columns against its first level. */
+  readonly categories?: ReadonlyMap<string, CategoryChoice>;
 }
 
 /**
- * The columns of a whole ladder from its terms (contract section 2): products of the components' columns,
- * numeric components of any product centred in their own column too, in every step; other predictors raw.
+ * "model": the columns as they are fitted. The standardized metric of contract section 4 z-scores every numeric variable,
+ * product component or not; "z" leaves the columns of categories as they are, "z-indicators" z-scores these too.
+ */
+export type Metric = "model" | "z" | "z-indicators";
+
+/**
+ * The columns of a whole ladder from its terms (contract section 2): products of the components' columns, every pair when a
+ * component is a category; numeric components of any product centred in their own column too, in every step; others raw.
  * @param steps the terms each step adds
- * @param variables complete columns of the analysis sample, length n ≥ 2
- * @param everything true z-scores every variable, product component or not (the standardized metric of section 4)
+ * @param variables the analysis sample, length n ≥ 2
  * @throws UnknownVariableError, DuplicateTermError, TooFewCasesError
  */
 export function designMatrix(
   steps: readonly (readonly Term[])[],
-  variables: ReadonlyMap<string, Float64Array>,
-  centring: Centring,
-  everything = false,
+  variables: ReadonlyMap<string, Predictor>,
+  choices: DesignChoices,
+  metric: Metric = "model",
 ): DesignMatrix {
   const inProducts = new Set(steps.flat().flatMap((t) => (t.components.length > 1 ? t.components : [])));
-  const coded = new Map<string, Float64Array>();
   const codings: Coding[] = [];
-  const column = (variable: string): Float64Array => {
-    const known = coded.get(variable);
-    if (known) return known;
+  const tables: CodingTable[] = [];
+  const known = new Map<string, readonly ComponentColumn[]>();
+
+  const numeric = (variable: string, raw: Float64Array): ComponentColumn[] => {
+    const sd = standardDeviation(raw);
+    const centred = metric !== "model" || (inProducts.has(variable) && choices.centring !== "raw");
+    if (!centred) return [{ name: variable, variable, level: null, values: raw, sd }];
+    const subtracted = mean(raw);
+    const dividedBy = (metric !== "model" || choices.centring === "z") && !isConstant(raw) ? sd : 1;
+    codings.push({ variable, subtracted, dividedBy });
+    return [{ name: variable, variable, level: null, values: shifted(raw, subtracted, dividedBy), sd: sd / dividedBy }];
+  };
+  const categorical = (variable: string, category: Category): ComponentColumn[] => {
+    const table = codingTable(variable, category, choices.categories?.get(variable) ?? null);
+    tables.push(table);
+    return table.columns.map((level, at) => {
+      const values = categoryColumn(category, table, at);
+      const sd = standardDeviation(values);
+      const name = `${variable}[${level}]`;
+      if (metric !== "z-indicators" || isConstant(values)) return { name, variable, level, values, sd };
+      return { name, variable, level, values: shifted(values, mean(values), sd), sd: 1 };
+    });
+  };
+  const componentColumns = (variable: string): readonly ComponentColumn[] => {
+    const found = known.get(variable);
+    if (found) return found;
     const raw = variables.get(variable);
     if (!raw) throw new UnknownVariableError({ variable });
-    let values = raw;
-    if (everything || (inProducts.has(variable) && centring !== "raw")) {
-      const subtracted = mean(raw);
-      const dividedBy = (everything || centring === "z") && !isConstant(raw) ? standardDeviation(raw) : 1;
-      values = raw.map((x) => (x - subtracted) / dividedBy);
-      codings.push({ variable, subtracted, dividedBy });
-    }
-    coded.set(variable, values);
-    return values;
+    const made = "codes" in raw ? categorical(variable, raw) : numeric(variable, raw);
+    known.set(variable, made);
+    return made;
   };
 
   const seen = new Set<string>();
@@ -71,11 +117,30 @@ export function designMatrix(
       const identity = termIdentity(term);
       if (seen.has(identity)) throw new DuplicateTermError({ term: termName(term) });
       seen.add(identity);
-      const [first, ...others] = term.components.map(column);
-      const values = others.length === 0 ? first! : first!.map((x, i) => others.reduce((product, c) => product * c[i]!, x));
-      columns.push({ name: termName(term), term, values });
+      for (const components of everyChoice(term.components.map(componentColumns))) {
+        columns.push({ name: components.map((c) => c.name).join("*"), term, components, values: productOf(components) });
+      }
     }
     return columns.length;
   });
-  return { columns, widths, codings };
+  return { columns, widths, codings, tables };
+}
+
+/** One component column from each list, in every combination; the first list varies slowest. */
+function everyChoice(lists: readonly (readonly ComponentColumn[])[]): ComponentColumn[][] {
+  return lists.reduce<ComponentColumn[][]>((chosen, list) => chosen.flatMap((head) => list.map((next) => [...head, next])), [[]]);
+}
+
+function productOf(components: readonly ComponentColumn[]): Float64Array {
+  const first = components[0]!.values;
+  if (components.length === 1) return first;
+  const values = first.slice();
+  for (const { values: factor } of components.slice(1)) for (let i = 0; i < values.length; i++) values[i] = values[i]! * factor[i]!;
+  return values;
+}
+
+function shifted(raw: Float64Array, subtracted: number, dividedBy: number): Float64Array {
+  const values = new Float64Array(raw.length);
+  for (let i = 0; i < raw.length; i++) values[i] = (raw[i]! - subtracted) / dividedBy;
+  return values;
 }

@@ -1,79 +1,117 @@
 import { correlation } from "../describe/correlation";
-import { tCritical } from "../distributions/t-distribution";
 import { standardDeviation } from "../describe/standard-deviation";
-import { UnknownVariableError } from "../errors";
+import { TooFewCasesError, UnknownVariableError } from "../errors";
+import type { CodingTable } from "./categories";
 import { type Coefficient, type Estimate, estimate, partialCorrelation, rescaled } from "./coefficients";
-import { type Centring, type Coding, type DesignColumn, designMatrix } from "./design-matrix";
+import { coefficientErrors, covariance, type ErrorChoice, inference, type NoCovariance } from "./covariance";
+import { type Coding, type DesignChoices, type DesignColumn, type DesignMatrix, designMatrix, type Predictor } from "./design-matrix";
 import { type DroppedColumn, type Fit, leastSquares } from "./least-squares";
 import { type MarginalityFault, marginalityFaults } from "./marginality";
 import { type ModelSummary, modelSummary } from "./model-summary";
 import { prepareDesign } from "./prepared-design";
 import { type RSquaredChange, rSquaredChange } from "./r-squared-change";
-import type { Term } from "./terms";
+import { type SuppressionFlag, suppressionFlags } from "./suppression";
+import { type TermTest, termTests } from "./term-tests";
+import { type Term, termName } from "./terms";
+import { waldTest } from "./wald-test";
 
 /** What to fit: every step on the same complete cases. */
-export interface LadderSpec {
+export interface LadderSpec extends DesignChoices {
   readonly outcome: string;
   /** Terms each step adds. A step may be empty. */
   readonly steps: readonly (readonly Term[])[];
-  readonly centring: Centring;
   /** Share of the interval, as .95. */
   readonly confidence: number;
+  /** Standard errors; classical when left out. */
+  readonly errors?: ErrorChoice;
+  /** True: the columns of categories are z-scored for β, before products are formed from them. */
+  readonly standardizeIndicators?: boolean;
 }
 
 /** Something a reader of a step must know, as data; worded in src/study/report. */
-export type StepNote = { code: "perfect-fit" } | { code: "dropped"; column: DroppedColumn };
+export type StepNote =
+  { code: "perfect-fit" } | { code: "dropped"; column: DroppedColumn } | { code: "robust-errors-unavailable"; why: NoCovariance };
 
 export interface StepFit {
   model: ModelSummary;
+  /** With robust errors F and p are Wald's; ΔR² and f² stay. */
   change: RSquaredChange;
   intercept: Estimate;
   coefficients: Coefficient[];
+  /** Every term in the model at this step; always by the drop in SSE, whatever the errors. */
+  terms: TermTest[];
+  suppression: SuppressionFlag[];
   notes: StepNote[];
+  /** Number of clusters the errors allow for; null without. */
+  clusters: number | null;
 }
 
 export interface LadderFit {
   n: number;
   outcome: string;
+  errors: ErrorChoice["kind"];
   steps: StepFit[];
   codings: readonly Coding[];
+  /** How each category became columns, with empty levels and the cases per level. */
+  tables: readonly CodingTable[];
   marginality: MarginalityFault[];
 }
 
+/** All steps fitted; what every table, test and picture of a ladder is worked out from. Stays where it was made: it is large. */
+export interface LadderModels {
+  readonly spec: LadderSpec;
+  readonly variables: ReadonlyMap<string, Predictor>;
+  readonly y: Float64Array;
+  readonly design: DesignMatrix;
+  readonly fits: readonly Fit[];
+}
+
 /**
- * Fits all steps of a hierarchical regression from one factorization (contract sections 2 to 4).
+ * Fits all steps of a hierarchical regression on one sample and one factorization (contract sections 1 to 3).
  * @param variables complete columns of the analysis sample, outcome included, by name; all of length n
  * @throws CoreError: too few cases, constant outcome, a value that is not finite, a duplicate or unknown term
  */
-export function fitLadder(spec: LadderSpec, variables: ReadonlyMap<string, Float64Array>): LadderFit {
+export function ladderModels(spec: LadderSpec, variables: ReadonlyMap<string, Predictor>): LadderModels {
   const y = variables.get(spec.outcome);
-  if (!y) throw new UnknownVariableError({ variable: spec.outcome });
-  const raw = designMatrix(spec.steps, variables, spec.centring);
-  const fits = fitSteps(raw.columns, raw.widths, spec.outcome, y);
-  const hasProducts = raw.columns.some((c) => c.term.components.length > 1);
-  const zFits = hasProducts ? standardizedFits(spec, variables, y) : null;
-  const outcomeSd = standardDeviation(y);
-  // a column's r and SD are the same in every step
-  const facts = new Map(raw.columns.map((c) => [c.name, { r: correlation(c.values, y), sd: standardDeviation(c.values) }]));
+  if (!y || "codes" in y) throw new UnknownVariableError({ variable: spec.outcome });
+  if (y.length < 2) throw new TooFewCasesError({ cases: y.length, needed: 2, purpose: "A regression" });
+  const design = designMatrix(spec.steps, variables, spec);
+  return { spec, variables, y, design, fits: fitSteps(design, spec.outcome, y) };
+}
 
+/** A ladder's tables: ladderModels and stepTables in one go. */
+export function fitLadder(spec: LadderSpec, variables: ReadonlyMap<string, Predictor>): LadderFit {
+  return ladderTables(ladderModels(spec, variables));
+}
+
+/** The terms in the model at step `k` (from 0): all that were added up to there. */
+export function termsUpTo(models: LadderModels, k: number): Term[] {
+  return models.spec.steps.slice(0, k + 1).flat();
+}
+
+/**
+ * Coefficients, changes and term tests of every step.
+ * @param errors the ladder's own choice when left out
+ */
+export function ladderTables(models: LadderModels, errors: ErrorChoice = models.spec.errors ?? { kind: "classical" }): LadderFit {
+  const { spec, design, fits, y } = models;
+  // a column's r with the outcome is the same in every step
+  const zeroOrder = new Map(design.columns.map((c) => [c.name, correlation(c.values, y)]));
+  const terms = new Map(design.columns.map((c) => [c.name, termName(c.term)]));
+  const betas = standardized(models, errors, spec.standardizeIndicators ?? false);
   const steps = fits.map((fit, k): StepFit => {
     const model = modelSummary(fit);
-    const critical = tCritical(spec.confidence, fit.dfResidual);
+    const robust = stepErrors(fit, errors, spec.confidence);
     const unexplained = fit.ssResidual / fit.ssTotal;
-    const zFit = zFits?.[k];
     const coefficients = fit.columns.map((column, i): Coefficient => {
       const part = fit.part[i]!;
-      const fact = facts.get(column)!;
-      const zAt = zFit ? zFit.columns.indexOf(column) : -1;
-      const b = estimate(fit, fit.slopes[i]!, fit.slopeErrors[i]!, critical);
-      const beta =
-        zFit && zAt >= 0 ? estimate(zFit, zFit.slopes[zAt]!, zFit.slopeErrors[zAt]!, critical) : rescaled(b, fact.sd / outcomeSd);
       const tolerance = fit.tolerance[i]!;
       return {
         column,
-        b,
-        beta,
-        zeroOrder: fact.r,
+        term: terms.get(column)!,
+        b: robust.slopes[i]!,
+        beta: betas[k]![i] ?? null,
+        zeroOrder: zeroOrder.get(column)!,
         part,
         partial: partialCorrelation(part, unexplained),
         tolerance,
@@ -82,30 +120,110 @@ export function fitLadder(spec: LadderSpec, variables: ReadonlyMap<string, Float
     });
     const notes: StepNote[] = fit.dropped.map((column) => ({ code: "dropped", column }));
     if (fit.perfect) notes.push({ code: "perfect-fit" });
+    if (robust.unavailable) notes.push({ code: "robust-errors-unavailable", why: robust.unavailable });
+    const present = termsUpTo(models, k);
     return {
       model,
-      change: rSquaredChange(k === 0 ? null : fits[k - 1]!, fit),
-      intercept: estimate(fit, fit.intercept, fit.interceptError, critical),
+      change: stepChange(k === 0 ? null : fits[k - 1]!, fit, errors),
+      intercept: robust.intercept,
       coefficients,
+      terms: termTests(design.columns, present, fit),
+      suppression: suppressionFlags(coefficients, model, present),
       notes,
+      clusters: robust.clusters,
     };
   });
-  return { n: y.length, outcome: spec.outcome, steps, codings: raw.codings, marginality: marginalityFaults(spec.steps) };
+  return {
+    n: y.length,
+    outcome: spec.outcome,
+    errors: errors.kind,
+    steps,
+    codings: design.codings,
+    tables: design.tables,
+    marginality: marginalityFaults(spec.steps),
+  };
 }
 
-function fitSteps(columns: readonly DesignColumn[], widths: readonly number[], outcome: string, y: Float64Array): Fit[] {
-  const design = prepareDesign(columns, { name: outcome, values: y });
-  return widths.map((width) => leastSquares(design, width));
+/** ΔR² with its F test; with robust errors F is Wald's that the added columns' coefficients are all 0. */
+function stepChange(before: Fit | null, fit: Fit, errors: ErrorChoice): RSquaredChange {
+  const change = rSquaredChange(before, fit);
+  if (errors.kind === "classical" || change.df[0] === 0) return change;
+  const found = covariance(fit, errors);
+  if ("reason" in found) return { ...change, F: null, p: null };
+  const from = before?.basis.kept.length ?? 1;
+  const added = fit.basis.kept.slice(from).map((_, i) => from + i);
+  const { F, df, p } = waldTest(fit, added, found);
+  return { ...change, F, df, p };
 }
 
-/** The z metric with products: outcome and numeric components as z-scores, products formed from these and left as they are. */
-function standardizedFits(spec: LadderSpec, variables: ReadonlyMap<string, Float64Array>, y: Float64Array): Fit[] {
-  const z = designMatrix(spec.steps, variables, "z", true);
-  const sd = standardDeviation(y);
-  return fitSteps(
-    z.columns,
-    z.widths,
+interface StepErrors {
+  intercept: Estimate;
+  slopes: Estimate[];
+  clusters: number | null;
+  unavailable: NoCovariance | null;
+}
+
+/** The coefficients of one fit, in the units they were fitted in, with the chosen errors. */
+function stepErrors(fit: Fit, errors: ErrorChoice, confidence: number): StepErrors {
+  const all = (by: ReturnType<typeof inference>, intercept: number | null, error: (i: number) => number | null) => ({
+    intercept: estimate(fit.intercept, intercept, by),
+    slopes: fit.columns.map((_, i) => estimate(fit.slopes[i]!, error(i), by)),
+  });
+  if (errors.kind === "classical") {
+    const by = inference(fit, { df: fit.dfResidual }, confidence);
+    return { ...all(by, fit.interceptError, (i) => fit.slopeErrors[i]!), clusters: null, unavailable: null };
+  }
+  const found = covariance(fit, errors);
+  if ("reason" in found) {
+    return { ...all({ df: 1, critical: 0, exact: false }, null, () => null), clusters: null, unavailable: found };
+  }
+  const se = coefficientErrors(fit, found);
+  return { ...all(inference(fit, found, confidence), se[0]!, (i) => se[i + 1]!), clusters: found.clusters, unavailable: null };
+}
+
+/**
+ * β of every column of every step (contract section 4): outcome and numeric variables as z-scores, products formed from these
+ * and left as they are. Where the columns of that metric are multiples of the fitted ones, apart from a constant, β is b in
+ * another unit; otherwise the z metric is fitted.
+ * @param indicators true: the columns of categories are z-scored too, before products are formed from them
+ * @returns per step and column; null for a column that is independent as fitted but not in the z metric (the square of a
+ * two-valued variable without the variable itself)
+ */
+export function standardized(models: LadderModels, errors: ErrorChoice, indicators: boolean): (Estimate | null)[][] {
+  const { spec, design, fits, y, variables } = models;
+  const outcomeSd = standardDeviation(y);
+  if (multiplesOfZ(design, spec, indicators)) {
+    const factors = new Map(design.columns.map((c) => [c.name, unitOf(c, indicators) / outcomeSd]));
+    return fits.map((fit) => {
+      const { slopes } = stepErrors(fit, errors, spec.confidence);
+      return fit.columns.map((column, i) => rescaled(slopes[i]!, factors.get(column)!));
+    });
+  }
+  const z = designMatrix(spec.steps, variables, spec, indicators ? "z-indicators" : "z");
+  const zFits = fitSteps(
+    z,
     spec.outcome,
-    y.map((v) => v / sd),
-  ); // the outcome's mean only moves the intercept
+    y.map((v) => v / outcomeSd), // the outcome's mean only moves the intercept
+  );
+  return fits.map((fit, k) => {
+    const { slopes } = stepErrors(zFits[k]!, errors, spec.confidence);
+    return fit.columns.map((column) => slopes[zFits[k]!.columns.indexOf(column)] ?? null);
+  });
+}
+
+/** True when every column of the z metric is a multiple of the fitted column plus a constant. */
+function multiplesOfZ(design: DesignMatrix, spec: LadderSpec, indicators: boolean): boolean {
+  return design.columns.every(
+    ({ components }) => components.length === 1 || (spec.centring !== "raw" && (!indicators || components.every((c) => c.level === null))),
+  );
+}
+
+/** How many units of the fitted column one unit of the z metric's column is. */
+function unitOf({ components }: DesignColumn, indicators: boolean): number {
+  return components.reduce((product, c) => (c.level === null || indicators ? product * c.sd : product), 1);
+}
+
+function fitSteps(design: DesignMatrix, outcome: string, y: Float64Array): Fit[] {
+  const prepared = prepareDesign(design.columns, { name: outcome, values: y });
+  return design.widths.map((width) => leastSquares(prepared, width));
 }

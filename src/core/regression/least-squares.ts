@@ -13,8 +13,28 @@ export interface DroppedColumn {
   combinationOf: string[];
 }
 
+/**
+ * What further computations stand on: the design and the triangle R of the kept columns, in the design's centred and
+ * scaled units. Position 0 is the intercept, position i ≥ 1 belongs to `columns[i − 1]` of the fit.
+ */
+export interface FitBasis {
+  readonly design: PreparedDesign;
+  /** How many columns of the design were offered to this fit. */
+  readonly width: number;
+  /** Columns of the factorization that carry a coefficient; 0 is the intercept, k ≥ 1 is column k − 1 of the design. */
+  readonly kept: readonly number[];
+  /** R and R⁻¹, q × q, row-major. */
+  readonly triangle: Float64Array;
+  readonly inverse: Float64Array;
+  /** Coefficients in scaled units, length q. */
+  readonly solution: Float64Array;
+  /** For each dropped column: which one of the factorization, and its weights on the kept ones before it. */
+  readonly dependent: readonly { readonly column: number; readonly weights: Float64Array }[];
+}
+
 /** A least-squares fit with intercept of the leading columns of a design. Positions refer to `columns`. */
 export interface Fit {
+  readonly basis: FitBasis;
   readonly outcome: string;
   readonly n: number;
   /** Names of the columns that carry a coefficient. */
@@ -89,11 +109,13 @@ export function leastSquares(design: PreparedDesign, width: number): Fit {
     for (let k = 0; k < q; k++) interceptRow[k]! -= shift * row[k]!;
   }
   const ssRegression = perfect ? ssTotal : subtract(total, residual)[0] * unit * unit;
+  const dependent = dependentColumns(design, kept, r, width);
   return {
+    basis: { design, width, kept, triangle: r, inverse, solution: Float64Array.from(solution, (b) => b[0]), dependent },
     outcome: outcome.name,
     n,
     columns: kept.slice(1).map((k) => design.columns[k - 1]!.name),
-    dropped: droppedColumns(design, kept, r, width),
+    dropped: dependent.map((d) => droppedColumn(design, kept, d)),
     intercept: rawIntercept(design, solution[0]!, terms),
     slopes,
     interceptError: s * norm(interceptRow) * unit,
@@ -128,30 +150,26 @@ function norm(v: Float64Array): number {
   return Math.sqrt(squares);
 }
 
-function droppedColumns(design: PreparedDesign, kept: readonly number[], r: Float64Array, width: number): DroppedColumn[] {
-  const { factorization, columns } = design;
-  const dropped: DroppedColumn[] = [];
-  for (let k = 1; k <= width; k++) {
-    if (factorization.pivot[k]! >= 0) continue;
-    const column = columns[k - 1]!;
-    if (column.constant) {
-      dropped.push({ column: column.name, reason: "constant", combinationOf: [] });
-      continue;
-    }
-    const before = kept.filter((c) => c < k);
-    const q = kept.length;
-    const head = before.length;
+function dependentColumns(design: PreparedDesign, kept: readonly number[], r: Float64Array, width: number): FitBasis["dependent"] {
+  const { factorization } = design;
+  const q = kept.length;
+  const found: { column: number; weights: Float64Array }[] = [];
+  for (let column = 1; column <= width; column++) {
+    if (factorization.pivot[column]! >= 0) continue;
+    const head = kept.filter((c) => c < column).length;
     const triangle = new Float64Array(head * head);
     for (let i = 0; i < head; i++) for (let j = i; j < head; j++) triangle[i * head + j] = r[i * q + j]!;
-    const entries = Float64Array.from(before, (_, i) => factorization.packed[k * factorization.rows + i]!);
-    const weights = solveUpper(triangle, entries, head);
-    const combinationOf = before
-      .slice(1)
-      .filter((_, i) => Math.abs(weights[i + 1]!) > 1e-8)
-      .map((c) => columns[c - 1]!.name);
-    dropped.push({ column: column.name, reason: "combination", combinationOf });
+    const entries = Float64Array.from({ length: head }, (_, i) => factorization.packed[column * factorization.rows + i]!);
+    found.push({ column, weights: solveUpper(triangle, entries, head) });
   }
-  return dropped;
+  return found;
+}
+
+function droppedColumn(design: PreparedDesign, kept: readonly number[], { column, weights }: FitBasis["dependent"][number]): DroppedColumn {
+  const { name, constant } = design.columns[column - 1]!;
+  if (constant) return { column: name, reason: "constant", combinationOf: [] };
+  const named = kept.slice(1, weights.length).filter((_, i) => Math.abs(weights[i + 1]!) > 1e-8);
+  return { column: name, reason: "combination", combinationOf: named.map((k) => design.columns[k - 1]!.name) };
 }
 
 /** SSE of `reduced` − SSE of `full` in squared outcome units, formed before anything is rounded. */

@@ -3,7 +3,6 @@ import { mean } from "../describe/mean";
 import { ConstantOutcomeError, NonFiniteValueError, OutOfRangeError, TooFewCasesError } from "../errors";
 import { type Factorization, factorize } from "../linear-algebra/householder";
 import { type DoubleDouble, multiply, subtract, sumOfSquares, twoSum } from "../linear-algebra/double-double";
-import type { DesignColumn } from "./design-matrix";
 
 /** A centred column counts as a combination of earlier ones when, at unit length, less than this is left of it. */
 const RANK_TOLERANCE = 1e-11;
@@ -17,6 +16,12 @@ export interface ScaledColumn {
   readonly constant: boolean;
   /** Largest |x| as given: what a rounding error of the column is measured by. */
   readonly largest: number;
+}
+
+/** A column by its name, length n. */
+export interface NamedColumn {
+  readonly name: string;
+  readonly values: Float64Array;
 }
 
 /** The outcome and all columns of a ladder, factorized once; every step uses the leading columns. */
@@ -40,8 +45,8 @@ export interface PreparedDesign {
  * @throws TooFewCasesError (n < 2), NonFiniteValueError, ConstantOutcomeError, OutOfRangeError
  */
 export function prepareDesign(
-  columns: readonly DesignColumn[],
-  outcome: { readonly name: string; readonly values: Float64Array },
+  columns: readonly NamedColumn[],
+  outcome: NamedColumn,
 ): PreparedDesign {
   const n = outcome.values.length;
   if (n < 2) throw new TooFewCasesError({ cases: n, needed: 2, purpose: "A regression" });

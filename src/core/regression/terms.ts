@@ -1,6 +1,6 @@
 /**
  * A term of a ladder: one variable, or a product of two or more (a square names its variable twice).
- * Only numeric components for now; a term then is one column.
+ * A category among the components makes a term of several columns.
  */
 export interface Term {
   readonly components: readonly string[];

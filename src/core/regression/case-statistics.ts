@@ -1,0 +1,134 @@
+import type { Fit } from "./least-squares";
+import { hasFullLeverage, leverages, orthonormalBasis } from "./orthonormal-basis";
+
+/** A value per case, null where it is not available: with leverage 1, or with nothing left to divide by. */
+export type PerCase = (number | null)[];
+
+/** How each case fits, and what it does to the fit (contract section 12). In the order of the sample. */
+export interface CaseStatistics {
+  fitted: Float64Array;
+  /** Observed − fitted, outcome units. */
+  residual: Float64Array;
+  /** e/s. */
+  standardized: PerCase;
+  /** Internally studentized: e/(s·√(1 − h)). */
+  studentized: PerCase;
+  /** Externally studentized, the case left out of s: t with df − 1. */
+  deletedStudentized: PerCase;
+  leverage: Float64Array;
+  cooksD: PerCase;
+  dffits: PerCase;
+  /** Change of each coefficient when the case leaves, in standard errors; the intercept's first, then the fit's columns. */
+  dfbetas: { name: string; values: PerCase }[];
+  /** Cases with leverage 1, counted from 1 within the sample. */
+  fullLeverage: number[];
+}
+
+/**
+ * Case statistics of a fit, from one pass over its basis.
+ * Source: Belsley, Kuh & Welsch (1980), Regression Diagnostics, ch. 2; Cook (1977), Technometrics 19, 15–18.
+ */
+export function caseStatistics(fit: Fit, y: Float64Array): CaseStatistics {
+  const { n, residuals, dfResidual: df, perfect } = fit;
+  const q = fit.basis.kept.length;
+  const leverage = leverages(fit);
+  const s = Math.sqrt(fit.ssResidual / df);
+  const standardized: PerCase = new Array(n).fill(null);
+  const studentized: PerCase = new Array(n).fill(null);
+  const deletedStudentized: PerCase = new Array(n).fill(null);
+  const cooksD: PerCase = new Array(n).fill(null);
+  const dffits: PerCase = new Array(n).fill(null);
+  const fullLeverage: number[] = [];
+  // e/(1 − h) and the residual SD without the case, for DFBETAS; 0 marks a case without them
+  const jump = new Float64Array(n);
+  const without = new Float64Array(n);
+  for (let i = 0; i < n; i++) {
+    const e = residuals[i]!;
+    const h = leverage[i]!;
+    if (!perfect) standardized[i] = e / s;
+    if (hasFullLeverage(h)) {
+      fullLeverage.push(i + 1);
+      continue;
+    }
+    if (perfect) continue;
+    const r = e / s / Math.sqrt(1 - h);
+    studentized[i] = r;
+    cooksD[i] = (r * r * h) / ((1 - h) * q);
+    if (df < 2) continue;
+    const leftVariance = (df - r * r) / (df - 1); // s²₍ᵢ₎/s²
+    if (!(leftVariance > 1e-14)) continue; // the others fit perfectly
+    const t = r / Math.sqrt(leftVariance);
+    deletedStudentized[i] = t;
+    dffits[i] = t * Math.sqrt(h / (1 - h));
+    jump[i] = e / (1 - h);
+    without[i] = s * Math.sqrt(leftVariance);
+  }
+  return {
+    fitted: y.map((v, i) => v - residuals[i]!),
+    residual: residuals,
+    standardized,
+    studentized,
+    deletedStudentized,
+    leverage,
+    cooksD,
+    dffits,
+    dfbetas: dfbetas(fit, jump, without),
+    fullLeverage,
+  };
+}
+
+/** (b − b₍ᵢ₎)/(s₍ᵢ₎·√(XᵀX)⁻¹ⱼⱼ), with b − b₍ᵢ₎ = (XᵀX)⁻¹xᵢ·e/(1 − h) and (XᵀX)⁻¹Xᵀ = R⁻¹Qᵀ. */
+function dfbetas(fit: Fit, jump: Float64Array, without: Float64Array): CaseStatistics["dfbetas"] {
+  const { design, kept, inverse } = fit.basis;
+  const q = kept.length;
+  const basis = orthonormalBasis(design);
+  const rows = kept.map((_, at) => inverse.slice(at * q, (at + 1) * q));
+  kept.forEach((k, at) => {
+    if (k === 0) return;
+    const { centre, scale } = design.columns[k - 1]!;
+    for (let c = 0; c < q; c++) rows[0]![c]! -= centre * scale * rows[at]![c]!; // the intercept of the columns as they entered
+  });
+  return kept.map((k, at) => {
+    const row = rows[at]!;
+    const length = Math.sqrt(row.reduce((sum, v) => sum + v * v, 0));
+    const change = new Float64Array(fit.n);
+    for (let c = 0; c < q; c++) {
+      const weight = row[c]! / length;
+      for (let i = 0; i < fit.n; i++) change[i] = change[i]! + weight * basis[c * fit.n + i]!;
+    }
+    const values = Array.from(change, (v, i) => (without[i] === 0 ? null : (v * jump[i]!) / without[i]!));
+    return { name: k === 0 ? "(Intercept)" : design.columns[k - 1]!.name, values };
+  });
+}
+
+/** What an added-variable plot shows of one coefficient: both sides freed of all other columns. The slope of y on x is b. */
+export interface AddedVariable {
+  column: string;
+  /** Residuals of the column on the other columns, in its own units. */
+  x: Float64Array;
+  /** Residuals of the outcome on the other columns, outcome units. */
+  y: Float64Array;
+}
+
+/**
+ * Added-variable data of every column of a fit, without a further fit: with a the column's row of R⁻¹, Q·a/‖a‖² is what is
+ * left of the column, and the outcome's residuals are e + b·x.
+ * Source: Cook & Weisberg (1982), Residuals and Influence in Regression, 2.3.2.
+ */
+export function addedVariables(fit: Fit): AddedVariable[] {
+  const { design, kept, inverse } = fit.basis;
+  const q = kept.length;
+  const basis = orthonormalBasis(design);
+  return kept.slice(1).map((k, i) => {
+    const row = inverse.subarray((i + 1) * q, (i + 2) * q);
+    const squares = row.reduce((sum, v) => sum + v * v, 0);
+    const { name, scale } = design.columns[k - 1]!;
+    const x = new Float64Array(fit.n);
+    for (let c = i + 1; c < q; c++) {
+      const weight = row[c]! / squares / scale;
+      for (let j = 0; j < fit.n; j++) x[j] = x[j]! + weight * basis[c * fit.n + j]!;
+    }
+    const b = fit.slopes[i]!;
+    return { column: name, x, y: x.map((v, j) => fit.residuals[j]! + b * v) };
+  });
+}

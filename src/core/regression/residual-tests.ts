@@ -1,0 +1,118 @@
+import { chiSquaredUpperTail } from "../distributions/chi-squared-distribution";
+import { mean } from "../describe/mean";
+import { isConstant } from "../describe/constant";
+import { standardDeviation } from "../describe/standard-deviation";
+import { randomStream } from "../random/random-stream";
+import { fUpperTail } from "../distributions/f-distribution";
+import { type Fit, explainedBeyond, leastSquares } from "./least-squares";
+import { shareOutside } from "./orthonormal-basis";
+import { prepareDesign } from "./prepared-design";
+
+/** Why a test of the residuals cannot be had. */
+export interface NoTest {
+  reason: "perfect-fit" | "no-columns" | "nothing-to-add" | "no-degrees-of-freedom" | "residuals-all-alike";
+}
+
+/** Do the squared residuals go with the columns? n·R² of that regression, χ² with as many degrees of freedom as columns. */
+export interface BreuschPagan {
+  chi2: number;
+  df: number;
+  p: number;
+}
+
+/**
+ * Breusch and Pagan's test of constant variance in Koenker's form.
+ * Source: Koenker (1981), Journal of Econometrics 17, 107–112.
+ */
+export function breuschPagan(fit: Fit): BreuschPagan | NoTest {
+  const df = fit.columns.length;
+  if (fit.perfect) return { reason: "perfect-fit" };
+  if (df === 0) return { reason: "no-columns" };
+  const s = Math.sqrt(fit.ssResidual / fit.n);
+  const squared = fit.residuals.map((e) => (e / s) ** 2);
+  if (isConstant(squared)) return { reason: "residuals-all-alike" };
+  const centre = mean(squared);
+  const explained = 1 - shareOutside(
+    fit,
+    squared.map((v) => v - centre),
+  );
+  const chi2 = fit.n * explained;
+  return { chi2, df, p: chiSquaredUpperTail(chi2, df) };
+}
+
+/** Do squares and cubes of the fitted values add anything? F of entering both. */
+export interface Reset {
+  F: number;
+  df: readonly [number, number];
+  p: number;
+}
+
+/**
+ * Ramsey's regression specification error test with squared and cubed fitted values.
+ * @param fitted fitted values of the fit, length n
+ * Source: Ramsey (1969), Journal of the Royal Statistical Society B 31, 350–371.
+ */
+export function reset(fit: Fit, fitted: Float64Array): Reset | NoTest {
+  if (fit.perfect) return { reason: "perfect-fit" };
+  if (fit.columns.length === 0 || isConstant(fitted)) return { reason: "no-columns" };
+  if (fit.dfResidual < 3) return { reason: "no-degrees-of-freedom" };
+  // powers of the z-scores span the same space beside the columns, without their size
+  const [centre, sd] = [mean(fitted), standardDeviation(fitted)];
+  const power = (k: number) => fitted.map((v) => ((v - centre) / sd) ** k);
+  const { design, kept } = fit.basis;
+  const columns = kept.slice(1).map((k) => design.columns[k - 1]!);
+  const powers = [2, 3].map((k) => ({ name: `fitted^${k}`, values: power(k) }));
+  const wider = prepareDesign([...columns, ...powers], design.outcome);
+  const before = leastSquares(wider, columns.length);
+  const after = leastSquares(wider, columns.length + 2);
+  const added = after.columns.length - before.columns.length;
+  if (added === 0) return { reason: "nothing-to-add" };
+  if (after.perfect) return { reason: "perfect-fit" };
+  const F = explainedBeyond(before, after) / added / (after.ssResidual / after.dfResidual);
+  return { F, df: [added, after.dfResidual], p: fUpperTail(F, added, after.dfResidual) };
+}
+
+/** Do neighbours in the stated order resemble one another? d is near 2 when not, below 2 when they do. */
+export interface DurbinWatson {
+  d: number;
+  /** Two-sided: twice the smaller share of shuffled orders with a d at least as extreme, (1 + count)/(B + 1). */
+  p: number;
+  permutations: number;
+  seed: number;
+}
+
+/**
+ * Durbin–Watson d of the residuals in a stated order, with a permutation p.
+ * @param order the cases (from 0) in that order
+ * @param seed, permutations the k-th shuffle draws from stream (seed, k)
+ * Source: Durbin & Watson (1950), Biometrika 37, 409–428.
+ */
+export function durbinWatson(fit: Fit, order: ArrayLike<number>, { seed, permutations }: { seed: number; permutations: number }): DurbinWatson | NoTest {
+  if (fit.perfect) return { reason: "perfect-fit" };
+  const s = Math.sqrt(fit.ssResidual / fit.n);
+  const e = Float64Array.from({ length: fit.n }, (_, i) => fit.residuals[order[i]!]! / s);
+  const steps = (v: Float64Array) => {
+    let sum = 0;
+    for (let i = 1; i < v.length; i++) sum += (v[i]! - v[i - 1]!) ** 2;
+    return sum;
+  };
+  const observed = steps(e);
+  let [below, above] = [0, 0];
+  const shuffled = e.slice();
+  for (let k = 0; k < permutations; k++) {
+    shuffled.set(e);
+    const random = randomStream(seed, k);
+    for (let i = shuffled.length - 1; i > 0; i--) {
+      const j = random.below(i + 1);
+      const kept = shuffled[i]!;
+      shuffled[i] = shuffled[j]!;
+      shuffled[j] = kept;
+    }
+    const found = steps(shuffled);
+    const same = Math.abs(found - observed) <= 1e-12 * observed;
+    if (same || found < observed) below++;
+    if (same || found > observed) above++;
+  }
+  const p = Math.min(1, (2 * Math.min(1 + below, 1 + above)) / (permutations + 1));
+  return { d: observed / e.reduce((sum, v) => sum + v * v, 0), p, permutations, seed };
+}
