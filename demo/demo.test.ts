@@ -28,6 +28,7 @@ beforeAll(async () => {
     codebook: guessCodebook(data.columns.map(columnFacts)),
     scales: [],
     ladders: [],
+    comparisons: [],
   };
   study = applyEdits(bare, canalStreetEdits()).study;
   results = resultsDocument(study, (name) => columns.get(name));

@@ -135,8 +135,8 @@ describe("the compute command", () => {
       results: () => JSON.parse(readFileSync(out, "utf8")),
     };
   };
-  const garden = path.join(process.cwd(), "src/core/regression/reference/garden_ladder.csv");
-  const set = referenceSet("regression", "garden_ladder");
+  const garden = path.join(process.cwd(), "reference/garden_ladder.csv");
+  const set = referenceSet("garden_ladder");
   const study = {
     format: "beta-step-study",
     version: 1,

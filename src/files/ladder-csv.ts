@@ -47,7 +47,7 @@ export function ladderCsv(ladder: Ladder, fit: LadderFit): string {
     return [
       of("(Intercept)", [i.estimate, i.se, i.lower, i.upper, null, i.t, i.p, null, null]),
       ...step.coefficients.map((c) =>
-        of(c.column, [c.b.estimate, c.b.se, c.b.lower, c.b.upper, c.beta.estimate, c.b.t, c.b.p, c.part, c.tolerance]),
+        of(c.column, [c.b.estimate, c.b.se, c.b.lower, c.b.upper, c.beta?.estimate ?? null, c.b.t, c.b.p, c.part, c.tolerance]),
       ),
     ];
   });

@@ -80,5 +80,5 @@ function firstStudy(fileName: string, data: DelimitedData): Study {
       .replace(/[_-]+/g, " ")
       .trim() || "New study";
   const codebook = guessCodebook(data.columns.map(columnFacts));
-  return { format: "beta-step-study", version: 1, name: name.slice(0, 200), codebook, scales: [], ladders: [] };
+  return { format: "beta-step-study", version: 1, name: name.slice(0, 200), codebook, scales: [], ladders: [], comparisons: [] };
 }

@@ -10,7 +10,7 @@ import { gridBins } from "./histogram";
 import { mean } from "./mean";
 import { standardDeviation } from "./standard-deviation";
 
-const set = referenceSet("describe", "tide_description");
+const set = referenceSet("tide_description");
 
 test.each(["depth", "zone", "species", "chill"])("tide_description, %s: M, SD, extremes, skewness and kurtosis", (name) => {
   const want = set.expected.description!.values[name];

@@ -34,7 +34,7 @@ export function lowess(x: Float64Array, y: Float64Array, options: LowessOptions 
   for (let round = 0; round <= rounds; round++) {
     let from = 0;
     let before = -1; // the last case fitted so far
-    for (let i = 0; i < n; ) {
+    for (let i = 0; i < n;) {
       // the window of the nearest neighbours moves to the right as long as that brings a nearer one
       while (from + neighbours < n && xs[from + neighbours]! - xs[i]! < xs[i]! - xs[from]!) from++;
       smooth[i] = localLine(xs, ys, robustness, i, from, from + neighbours) ?? ys[i]!;

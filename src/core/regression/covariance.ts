@@ -5,7 +5,8 @@ import type { Fit } from "./least-squares";
 import { hasFullLeverage, leverages, orthonormalBasis } from "./orthonormal-basis";
 
 /** Which standard errors: equal variances assumed, allowed to differ from case to case, or cases dependent within clusters. */
-export type ErrorChoice = { readonly kind: "classical" } | { readonly kind: "hc3" } | { readonly kind: "cluster"; readonly codes: Int32Array };
+export type ErrorChoice =
+  { readonly kind: "classical" } | { readonly kind: "hc3" } | { readonly kind: "cluster"; readonly codes: Int32Array };
 
 /**
  * Covariance of the coefficients as R⁻¹·M·R⁻ᵀ, in the scaled units of the fit's basis. `middle` is M, q × q.

@@ -46,7 +46,7 @@ test("the order of the respondents does not matter", () => {
       const [one, other] = [fitLadder(fullSpec, data), fitLadder(fullSpec, new Map([...data].map(([k, v]) => [k, v.slice().reverse()])))];
       for (const c of one.steps[2]!.coefficients) {
         close(coefficient(other, 2, c.column).b.estimate, c.b.estimate);
-        close(coefficient(other, 2, c.column).beta.p!, c.beta.p!);
+        close(coefficient(other, 2, c.column).beta!.p!, c.beta!.p!);
       }
     }),
     { numRuns: 20 },
@@ -70,7 +70,7 @@ test("another unit and zero point of a predictor: b scales, β, t and R² stay",
         ];
         const [before, after] = [coefficient(one, 1, "a"), coefficient(other, 1, "a")];
         close(after.b.estimate * unit, before.b.estimate);
-        close(after.beta.estimate, before.beta.estimate);
+        close(after.beta!.estimate, before.beta!.estimate);
         close(after.b.t!, before.b.t!);
         one.steps.forEach((step, k) => close(other.steps[k]!.model.R2, step.model.R2));
       },
@@ -136,8 +136,8 @@ test("R² rises from step to step by ΔR², and the F of the whole model comes f
 test("with one predictor β is r", () => {
   const data = sample(4);
   const c = coefficient(fitLadder(spec(["a"]), data), 0, "a");
-  close(c.beta.estimate, correlation(data.get("a")!, data.get("y")!)!);
-  close(c.beta.estimate, c.zeroOrder!);
+  close(c.beta!.estimate, correlation(data.get("a")!, data.get("y")!)!);
+  close(c.beta!.estimate, c.zeroOrder!);
 });
 
 test("a square is a product of a variable with itself", () => {
@@ -204,7 +204,7 @@ describe("hostile input gets a typed error or a labelled result", () => {
   test.each([1e-160, 1e160])("a predictor with an SD around %d has the same β and t", (unit) => {
     const data = sample(3);
     const [plain, extreme] = [data, mapped(data, "a", (v) => v * unit)].map((d) => coefficient(fitLadder(spec(["a", "b"]), d), 0, "a"));
-    close(extreme!.beta.estimate, plain!.beta.estimate);
+    close(extreme!.beta!.estimate, plain!.beta!.estimate);
     close(extreme!.b.t!, plain!.b.t!);
   });
 

@@ -99,7 +99,10 @@ function entered(codings: LadderModels["design"]["codings"], variable: string, v
 }
 
 /** The places a variable is set to, with the values of its component columns there. */
-function settings({ design, variables }: LadderModels, variable: string): { level: string; at: number | null; values: [string, number][] }[] {
+function settings(
+  { design, variables }: LadderModels,
+  variable: string,
+): { level: string; at: number | null; values: [string, number][] }[] {
   const table = design.tables.find((t) => t.variable === variable);
   if (table) {
     return table.levels.map(({ level, values }) => ({

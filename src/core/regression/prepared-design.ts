@@ -44,10 +44,7 @@ export interface PreparedDesign {
  * @param outcome finite values, length n
  * @throws TooFewCasesError (n < 2), NonFiniteValueError, ConstantOutcomeError, OutOfRangeError
  */
-export function prepareDesign(
-  columns: readonly NamedColumn[],
-  outcome: NamedColumn,
-): PreparedDesign {
+export function prepareDesign(columns: readonly NamedColumn[], outcome: NamedColumn): PreparedDesign {
   const n = outcome.values.length;
   if (n < 2) throw new TooFewCasesError({ cases: n, needed: 2, purpose: "A regression" });
   const y = scaled(outcome.name, outcome.values);

@@ -32,10 +32,12 @@ export function breuschPagan(fit: Fit): BreuschPagan | NoTest {
   const squared = fit.residuals.map((e) => (e / s) ** 2);
   if (isConstant(squared)) return { reason: "residuals-all-alike" };
   const centre = mean(squared);
-  const explained = 1 - shareOutside(
-    fit,
-    squared.map((v) => v - centre),
-  );
+  const explained =
+    1 -
+    shareOutside(
+      fit,
+      squared.map((v) => v - centre),
+    );
   const chi2 = fit.n * explained;
   return { chi2, df, p: chiSquaredUpperTail(chi2, df) };
 }
@@ -87,7 +89,11 @@ export interface DurbinWatson {
  * @param seed, permutations the k-th shuffle draws from stream (seed, k)
  * Source: Durbin & Watson (1950), Biometrika 37, 409–428.
  */
-export function durbinWatson(fit: Fit, order: ArrayLike<number>, { seed, permutations }: { seed: number; permutations: number }): DurbinWatson | NoTest {
+export function durbinWatson(
+  fit: Fit,
+  order: ArrayLike<number>,
+  { seed, permutations }: { seed: number; permutations: number },
+): DurbinWatson | NoTest {
   if (fit.perfect) return { reason: "perfect-fit" };
   const s = Math.sqrt(fit.ssResidual / fit.n);
   const e = Float64Array.from({ length: fit.n }, (_, i) => fit.residuals[order[i]!]! / s);

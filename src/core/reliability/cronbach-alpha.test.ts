@@ -3,7 +3,7 @@ import { randomStream } from "../random/random-stream";
 import { completeColumns, referenceSet, relativeError } from "../test-support/reference-set";
 import { cronbachAlpha } from "./cronbach-alpha";
 
-const set = referenceSet("reliability", "repair_items");
+const set = referenceSet("repair_items");
 const scales = (
   set.spec as unknown as { scales: Record<string, { items: string[]; reversed: string[]; minimum: number; maximum: number }> }
 ).scales;

@@ -15,17 +15,19 @@ export interface ReferenceSet {
   /** Cells by column, as text. */
   cells: Map<string, string[]>;
   missing: Map<string, string[]>;
+  /** The whole JSON file. */
+  json: any;
 }
 
-/** Reads a set from the `reference` folder of a room of the core. */
-export function referenceSet(room: string, name: string): ReferenceSet {
-  const folder = path.join(process.cwd(), "src/core", room, "reference");
+/** Reads a set from the `reference` folder: data with values worked out by a separate program (reference/README.md). */
+export function referenceSet(name: string): ReferenceSet {
+  const folder = path.join(process.cwd(), "reference");
   const json = JSON.parse(readFileSync(path.join(folder, `${name}.json`), "utf8"));
   const rows: string[][] = parse(readFileSync(path.join(folder, `${name}.csv`)));
   const cells = new Map(rows[0]!.map((column, i) => [column, rows.slice(1).map((row) => row[i]!)]));
   const missing = new Map<string, string[]>();
   for (const [column, facts] of Object.entries<{ missing: string[] }>(json.data.columns)) missing.set(column, facts.missing);
-  return { spec: json.spec, expected: json.expected, cells, missing };
+  return { spec: json.spec, expected: json.expected, cells, missing, json };
 }
 
 /** Rows kept by a filter and complete on the columns, as numeric columns. */

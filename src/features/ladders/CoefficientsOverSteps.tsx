@@ -9,6 +9,12 @@ import css from "./ladders.module.css";
 
 const MARK_WIDTH = 66;
 
+/** A coefficient with the estimate that is shown of it. */
+interface Shown {
+  c: Coefficient;
+  estimate: Estimate;
+}
+
 /** Each coefficient in every step: number, dot and interval. β share one scale; b, of unlike units, have one a row. */
 export function CoefficientsOverSteps({
   fit,
@@ -22,14 +28,22 @@ export function CoefficientsOverSteps({
   title: Titles;
 }) {
   const columns = [...new Set(fit.steps.flatMap((step) => step.coefficients.map((c) => c.column)))];
-  const rows = columns.map((column) => fit.steps.map((step) => step.coefficients.find((c) => c.column === column) ?? null));
-  const pick = (c: Coefficient): Estimate => (metric === "beta" ? c.beta : c.b);
+  const rows = columns.map((column) =>
+    fit.steps.map((step): Shown | null => {
+      const c = step.coefficients.find((one) => one.column === column);
+      const estimate = c && (metric === "beta" ? c.beta : c.b);
+      return c && estimate ? { c, estimate } : null;
+    }),
+  );
   const formatOf = (e: Estimate) =>
     metric === "beta" ? (v: number | null) => formatShare(v) : (v: number | null) => formatNumber(v, decimalsFor(e.se));
-  const marksOf = (cells: (Coefficient | null)[]) => {
+  const marksOf = (cells: (Shown | null)[]) => {
     const present = cells.filter((c) => c !== null);
-    const laid = layoutIntervals(present.map(pick), MARK_WIDTH);
-    return new Map(present.map((c, i) => [c, laid[i]!]));
+    const laid = layoutIntervals(
+      present.map((cell) => cell.estimate),
+      MARK_WIDTH,
+    );
+    return new Map(present.map((cell, i) => [cell, laid[i]!]));
   };
   const shared = metric === "beta" ? marksOf(rows.flat()) : null;
   return (
@@ -54,8 +68,8 @@ export function CoefficientsOverSteps({
             return (
               <tr key={columns[i]}>
                 <th scope="row">{columnTitle(columns[i]!, title)}</th>
-                {cells.map((c, k) =>
-                  c === null ? (
+                {cells.map((cell, k) =>
+                  cell === null ? (
                     <td key={k} colSpan={3} className="quiet" style={{ textAlign: "center" }}>
                       <span aria-hidden="true">·</span>
                       <span className="visually-hidden">not in step {k + 1}</span>
@@ -63,12 +77,12 @@ export function CoefficientsOverSteps({
                   ) : (
                     <Cell
                       key={k}
-                      c={c}
+                      c={cell.c}
                       step={k}
-                      words={coefficientSentence(c, fit, title)}
-                      text={formatOf(pick(c))(pick(c).estimate)}
-                      interval={formatInterval(pick(c).lower, pick(c).upper, formatOf(pick(c)))}
-                      mark={marks.get(c)!}
+                      words={coefficientSentence(cell.c, fit, title)}
+                      text={formatOf(cell.estimate)(cell.estimate.estimate)}
+                      interval={formatInterval(cell.estimate.lower, cell.estimate.upper, formatOf(cell.estimate))}
+                      mark={marks.get(cell)!}
                     />
                   ),
                 )}

@@ -3,6 +3,7 @@
 import { useState } from "react";
 import { newId } from "@/features/study/new-id";
 import { useStudy } from "@/features/study/study-context";
+import { Ladder } from "@/study/model/ladder";
 import { counted } from "@/study/report/format-number";
 import { FieldWord } from "@/ui/parts/FieldWord";
 import page from "@/ui/parts/page.module.css";
@@ -25,7 +26,7 @@ export function LadderScreen() {
     store.edit({
       subject: "ladder",
       id,
-      to: { id, name, outcome: null, filter: null, centring: "mean", confidence: 0.95, steps: [step(1), step(2)] },
+      to: Ladder.parse({ id, name, steps: [step(1), step(2)] }),
     });
     setOpenId(id);
   };

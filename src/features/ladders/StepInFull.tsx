@@ -53,7 +53,7 @@ export function StepInFull({ fit, step, percent, title }: { fit: LadderFit; step
             <tr key={c.column} title={coefficientSentence(c, fit, title)} data-testid={`full ${c.column}`}>
               <th scope="row">{columnTitle(c.column, title)}</th>
               <Raw of={c.b} />
-              <td className={css.value}>{formatShare(c.beta.estimate)}</td>
+              <td className={css.value}>{formatShare(c.beta?.estimate ?? null)}</td>
               <td>{number(c.b.t)}</td>
               <td>{formatP(c.b.p)}</td>
               <td>{formatShare(c.part)}</td>

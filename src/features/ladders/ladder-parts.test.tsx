@@ -68,7 +68,7 @@ test("numbers of a ladder of another shape are not shown beside its steps", () =
 test("coefficients stand in the step they belong to, and only there; β and b each with their own numbers", () => {
   const { unmount } = show(<CoefficientsOverSteps fit={fit} metric="beta" percent="95 %" title={title} />);
   const a = fit.steps[1]!.coefficients.find((c) => c.column === "a")!;
-  expect(screen.getByTestId("a@2")).toHaveTextContent(formatShare(a.beta.estimate));
+  expect(screen.getByTestId("a@2")).toHaveTextContent(formatShare(a.beta!.estimate));
   expect(screen.queryByTestId("b@1")).toBeNull();
   expect(screen.getAllByText(/not in step 1/)).toHaveLength(2);
   unmount();

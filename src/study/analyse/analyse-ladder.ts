@@ -1,5 +1,7 @@
-import { fitLadder, type LadderFit } from "@/core/regression/ladder";
-import { type Ladder, ladderPredictors } from "../model/ladder";
+import { type ErrorChoice } from "@/core/regression/covariance";
+import type { Predictor } from "@/core/regression/design-matrix";
+import { type LadderFit, type LadderModels, ladderModels, ladderTables } from "@/core/regression/ladder";
+import { type Ladder, ladderPredictors, ladderSettingsVariables } from "../model/ladder";
 import type { ResponseSource } from "../model/response-column";
 import type { Study } from "../model/study";
 import { type AnalysisSample, analysisSample } from "../prepare/analysis-sample";
@@ -10,20 +12,37 @@ import { type Refusal, refusalOf } from "./refusal";
 export type LadderResult =
   { status: "fitted"; sample: AnalysisSample; fit: LadderFit } | { status: "refused"; sample: AnalysisSample | null; refusal: Refusal };
 
-/** The data columns a ladder needs: behind its outcome, its predictors and its filter. */
+/** The same with everything that further results of the ladder are worked out from. It is large and stays where it was made. */
+export type FittedLadder =
+  | { status: "fitted"; sample: AnalysisSample; models: LadderModels }
+  | { status: "refused"; sample: AnalysisSample | null; refusal: Refusal };
+
+/** The data columns a ladder needs: behind its outcome, its predictors, its filter and the other settings that name one. */
 export function ladderColumns(study: Pick<Study, "scales">, ladder: Ladder): string[] {
-  const names = [...ladderPredictors(ladder), ...(ladder.outcome === null ? [] : [ladder.outcome])];
+  const names = [...ladderPredictors(ladder), ...(ladder.outcome === null ? [] : [ladder.outcome]), ...ladder.alsoComplete];
   const columns = names.flatMap((name) => columnsBehind(study, name));
-  return [...new Set([...columns, ...(ladder.filter ? [ladder.filter.variable] : [])])];
+  return [...new Set([...columns, ...ladderSettingsVariables(ladder).map((v) => v.name)])];
 }
 
-/** From study and responses to the fitted steps of one ladder: columns, one sample for all steps, core. */
+/** From study and responses to the tables of one ladder: columns, one sample for all steps, core. */
 export function analyseLadder(
   study: Pick<Study, "codebook" | "scales">,
   ladder: Ladder,
   responses: ResponseSource,
   columns = new StudyColumns(study, responses),
 ): LadderResult {
+  const fitted = fitLadderOf(study, ladder, responses, columns);
+  if (fitted.status === "refused") return fitted;
+  return { status: "fitted", sample: fitted.sample, fit: ladderTables(fitted.models) };
+}
+
+/** The sample of a ladder and all its steps fitted on it. */
+export function fitLadderOf(
+  study: Pick<Study, "codebook" | "scales">,
+  ladder: Ladder,
+  responses: ResponseSource,
+  columns = new StudyColumns(study, responses),
+): FittedLadder {
   let sample: AnalysisSample | null = null;
   try {
     const { outcome } = ladder;
@@ -33,19 +52,41 @@ export function analyseLadder(
     if (predictors.includes(outcome)) {
       return { status: "refused", sample, refusal: { code: "outcome-among-predictors", details: { outcome } } };
     }
-    const all = new Map([outcome, ...predictors].map((name) => [name, columns.numbers(name)]));
-    sample = analysisSample(all.get(outcome)!.values.length, all, filterOf(ladder, responses));
+    if (columns.isCategory(outcome)) return { status: "refused", sample, refusal: { code: "outcome-is-category", details: { outcome } } };
+    const read = (name: string) => (columns.isCategory(name) ? columns.categories(name) : columns.numbers(name));
+    const all = new Map([outcome, ...predictors, ...ladder.alsoComplete].map((name) => [name, read(name)]));
+    const cluster = ladder.cluster === null ? null : columns.categories(ladder.cluster);
+    const asked = cluster && !all.has(ladder.cluster!) ? new Map([...all, [ladder.cluster!, cluster]]) : all;
+    sample = analysisSample(all.get(outcome)!.missing.length, asked, filterOf(ladder, responses));
     const rows = sample.rowsUsed;
-    const complete = new Map([...all].map(([name, c]) => [name, Float64Array.from(rows, (row) => c.values[row - 1]!)]));
-    const fit = fitLadder(
-      { outcome, steps: ladder.steps.map((step) => step.terms), centring: ladder.centring, confidence: ladder.confidence },
-      complete,
+    const variables = new Map([outcome, ...predictors].map((name) => [name, onRows(all.get(name)!, rows)]));
+    const errors: ErrorChoice = cluster ? { kind: "cluster", codes: codesOn(cluster.codes, rows) } : { kind: ladder.errors };
+    const models = ladderModels(
+      {
+        outcome,
+        steps: ladder.steps.map((step) => step.terms),
+        centring: ladder.centring,
+        confidence: ladder.confidence,
+        categories: new Map(ladder.categories.map((c) => [c.variable, c])),
+        errors,
+        standardizeIndicators: ladder.standardizeIndicators,
+      },
+      variables,
     );
-    return { status: "fitted", sample, fit };
+    return { status: "fitted", sample, models };
   } catch (error) {
     return { status: "refused", sample, refusal: refusalOf(error) };
   }
 }
+
+type ReadColumn = { readonly values: Float64Array } | { readonly levels: readonly string[]; readonly codes: Int32Array };
+
+function onRows(column: ReadColumn, rows: readonly number[]): Predictor {
+  if ("codes" in column) return { levels: column.levels, codes: codesOn(column.codes, rows) };
+  return Float64Array.from(rows, (row) => column.values[row - 1]!);
+}
+
+const codesOn = (codes: Int32Array, rows: readonly number[]) => Int32Array.from(rows, (row) => codes[row - 1]!);
 
 function filterOf(ladder: Ladder, responses: ResponseSource) {
   if (!ladder.filter) return null;

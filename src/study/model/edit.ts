@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { Comparison } from "./comparison";
 import { Ladder } from "./ladder";
 import { ObjectId, Title, VariableName } from "./names";
 import { Scale } from "./scale";
@@ -14,6 +15,7 @@ export const Edit = z.discriminatedUnion("subject", [
   z.strictObject({ subject: z.literal("variable"), id: VariableName, to: Variable }),
   z.strictObject({ subject: z.literal("scale"), id: ObjectId, to: Scale.nullable(), at: z.int().min(0).optional() }),
   z.strictObject({ subject: z.literal("ladder"), id: ObjectId, to: Ladder.nullable(), at: z.int().min(0).optional() }),
+  z.strictObject({ subject: z.literal("comparison"), id: ObjectId, to: Comparison.nullable(), at: z.int().min(0).optional() }),
 ]);
 export type Edit = z.infer<typeof Edit>;
 
@@ -71,12 +73,16 @@ function applyOne(study: Study, edit: Edit): { study: Study; change: Change } {
       const { list, change } = put(study.ladders, edit);
       return { study: { ...study, ladders: list }, change };
     }
+    case "comparison": {
+      const { list, change } = put(study.comparisons, edit);
+      return { study: { ...study, comparisons: list }, change };
+    }
   }
 }
 
 function put<T extends { id: string }>(
   list: readonly T[],
-  edit: { subject: "scale" | "ladder"; id: string; to: T | null; at?: number | undefined },
+  edit: { subject: "scale" | "ladder" | "comparison"; id: string; to: T | null; at?: number | undefined },
 ): { list: T[]; change: Change } {
   if (edit.to && edit.to.id !== edit.id) throw new EditRefusedError("An object keeps its id.");
   const found = list.findIndex((o) => o.id === edit.id);

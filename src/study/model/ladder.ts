@@ -16,6 +16,26 @@ export type LadderStep = z.infer<typeof LadderStep>;
 export const CaseFilter = z.strictObject({ variable: VariableName, equals: z.array(z.string()).min(1) });
 export type CaseFilter = z.infer<typeof CaseFilter>;
 
+/** How a categorical predictor becomes columns; one that is not listed has indicators against its first level with cases. */
+export const CategoryCoding = z.strictObject({
+  variable: VariableName,
+  /** 0/1 against the reference level, or deviations from the unweighted mean of the levels (the reference has −1 everywhere). */
+  coding: z.enum(["indicator", "deviation"]).default("indicator"),
+  /** A value as written in the file. Null, or a level that nobody in the sample has: the first that somebody has. */
+  reference: z.string().min(1).nullable().default(null),
+});
+export type CategoryCoding = z.infer<typeof CategoryCoding>;
+
+/** The order in which the answers were given, as far as it means something: by the rows of the file, or by a variable. */
+export const RowOrder = z.discriminatedUnion("by", [
+  z.strictObject({ by: z.literal("rows") }),
+  z.strictObject({ by: z.literal("variable"), variable: VariableName }),
+]);
+export type RowOrder = z.infer<typeof RowOrder>;
+
+/** Only its lowest 32 bits would count, so no more are taken. */
+export const Seed = z.int().min(0).max(0xffffffff);
+
 /** A hierarchical regression. All steps are fitted on the same respondents. */
 export const Ladder = z.strictObject({
   id: ObjectId,
@@ -27,9 +47,34 @@ export const Ladder = z.strictObject({
   centring: z.enum(["mean", "z", "raw"]).default("mean"),
   /** Share of the intervals. */
   confidence: z.number().min(0.5).max(0.999).default(0.95),
+  /** Standard errors: equal variances assumed, or HC3. A cluster variable makes them cluster-robust instead. */
+  errors: z.enum(["classical", "hc3"]).default("classical"),
+  /** Respondents with the same value belong together: class, school, team. */
+  cluster: VariableName.nullable().default(null),
+  categories: z.array(CategoryCoding).default([]),
+  /** True: the columns of categories are z-scored for β as well, before products are formed from them. */
+  standardizeIndicators: z.boolean().default(false),
+  /** Further variables that a respondent of the sample must have answered, so that ladders can share a sample. */
+  alsoComplete: z.array(VariableName).default([]),
+  /** Null: the order means nothing, and there is no Durbin–Watson d. */
+  order: RowOrder.nullable().default(null),
+  /** A variable that says in which fold a respondent is held out of cross-validation. Null: ten folds drawn with the seed. */
+  folds: VariableName.nullable().default(null),
+  seed: Seed.default(1),
   steps: z.array(LadderStep).min(1),
 });
 export type Ladder = z.infer<typeof Ladder>;
+
+/** Every name of the codebook that a ladder uses besides its terms: these are variables, never scales. */
+export function ladderSettingsVariables(ladder: Ladder): { role: string; name: VariableName }[] {
+  return [
+    ...(ladder.filter ? [{ role: "filter", name: ladder.filter.variable }] : []),
+    ...(ladder.cluster === null ? [] : [{ role: "cluster", name: ladder.cluster }]),
+    ...(ladder.order?.by === "variable" ? [{ role: "order", name: ladder.order.variable }] : []),
+    ...(ladder.folds === null ? [] : [{ role: "folds", name: ladder.folds }]),
+    ...ladder.categories.map((c) => ({ role: "categories", name: c.variable })),
+  ];
+}
 
 /** Every variable or scale the ladder names in its steps, once, in order of appearance. */
 export function ladderPredictors(ladder: Ladder): VariableName[] {

@@ -1,5 +1,6 @@
 import { z } from "zod";
-import { Ladder, ladderPredictors } from "./ladder";
+import { Comparison } from "./comparison";
+import { Ladder, ladderPredictors, ladderSettingsVariables } from "./ladder";
 import { Title } from "./names";
 import { Scale } from "./scale";
 import { Variable } from "./variable";
@@ -16,6 +17,7 @@ export const Study = z
     codebook: z.array(Variable).default([]),
     scales: z.array(Scale).default([]),
     ladders: z.array(Ladder).default([]),
+    comparisons: z.array(Comparison).default([]),
   })
   .superRefine((study, check) => {
     const names = new Set<string>();
@@ -42,7 +44,7 @@ export const Study = z
       if (ladderIds.has(ladder.id))
         check.addIssue({ code: "custom", path: ["ladders", i, "id"], message: `Two ladders have the id "${ladder.id}".` });
       ladderIds.add(ladder.id);
-      const used = [...ladderPredictors(ladder), ...(ladder.outcome === null ? [] : [ladder.outcome])];
+      const used = [...ladderPredictors(ladder), ...(ladder.outcome === null ? [] : [ladder.outcome]), ...ladder.alsoComplete];
       for (const name of used) {
         if (!names.has(name)) {
           check.addIssue({
@@ -52,21 +54,46 @@ export const Study = z
           });
         }
       }
-      if (ladder.filter && !variables.has(ladder.filter.variable)) {
-        check.addIssue({
-          code: "custom",
-          path: ["ladders", i, "filter"],
-          message: `The filter of the ladder "${ladder.name}" names "${ladder.filter.variable}", which is not in the codebook.`,
-        });
+      for (const { role, name } of ladderSettingsVariables(ladder)) {
+        if (!variables.has(name)) {
+          check.addIssue({
+            code: "custom",
+            path: ["ladders", i, role],
+            message: `The ladder "${ladder.name}" names "${name}" under ${role}, which is not in the codebook.`,
+          });
+        }
       }
+    });
+    const comparisonIds = new Set<string>();
+    study.comparisons.forEach((comparison, i) => {
+      const complain = (path: (string | number)[], message: string) =>
+        check.addIssue({ code: "custom", path: ["comparisons", i, ...path], message });
+      if (comparisonIds.has(comparison.id)) complain(["id"], `Two comparisons have the id "${comparison.id}".`);
+      comparisonIds.add(comparison.id);
+      comparison.models.forEach((model, at) => {
+        const ladder = study.ladders.find((l) => l.id === model.ladder);
+        if (!ladder) complain(["models", at], `The comparison "${comparison.name}" names a ladder "${model.ladder}" that is not there.`);
+        else if (model.step !== null && model.step > ladder.steps.length)
+          complain(["models", at], `The ladder "${ladder.name}" has no step ${model.step}.`);
+      });
+      if (comparison.folds !== null && !variables.has(comparison.folds))
+        complain(["folds"], `The comparison "${comparison.name}" names "${comparison.folds}" under folds, which is not in the codebook.`);
     });
   });
 export type Study = z.infer<typeof Study>;
 
-/** The words for a variable or scale, by its name in terms and results. */
+/** The words for a variable, a scale or a level of a category (`ticket[day]`), by its name in terms and results. */
 export function titleOf(study: Pick<Study, "codebook" | "scales">, name: string): string {
   const scale = study.scales.find((s) => s.id === name);
   if (scale) return scale.name;
   const variable = study.codebook.find((v) => v.name === name);
+  if (!variable) {
+    const category = study.codebook.find((v) => v.kind === "category" && name.startsWith(`${v.name}[`) && name.endsWith("]"));
+    if (category) {
+      const value = name.slice(category.name.length + 1, -1);
+      const label = category.levels.find((level) => level.value === value)?.label;
+      return `${titleOf(study, category.name)}: ${label || value}`;
+    }
+  }
   return variable && variable.label !== "" && variable.kind !== "item" ? variable.label : name;
 }

@@ -1,6 +1,5 @@
 import type { CaseFilter } from "../model/ladder";
 import { cellText, type ResponseColumn } from "../model/response-column";
-import type { NumericColumn } from "./numeric-column";
 
 /** Who is in, and how many were lost on the way (contract section 1). */
 export interface AnalysisSample {
@@ -16,11 +15,11 @@ export interface AnalysisSample {
 
 /**
  * The cases kept by the filter and complete on every column.
- * @param columns the outcome and every variable of every step, by name, all of length `rows`
+ * @param columns the outcome, every variable of every step and the cluster variable, by name, all of length `rows`
  */
 export function analysisSample(
   rows: number,
-  columns: ReadonlyMap<string, NumericColumn>,
+  columns: ReadonlyMap<string, { readonly missing: Uint8Array }>,
   filter: { readonly rule: CaseFilter; readonly column: ResponseColumn } | null,
 ): AnalysisSample {
   const wanted = new Set(filter?.rule.equals);

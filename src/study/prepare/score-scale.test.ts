@@ -7,7 +7,7 @@ import { presentValues } from "./numeric-column";
 import { UndeclaredRangeError } from "./score-scale";
 import { StudyColumns } from "./study-columns";
 
-const set = referenceSet("reliability", "repair_items");
+const set = referenceSet("repair_items");
 const scales = (
   set.spec as unknown as { scales: Record<string, { items: string[]; reversed: string[]; minimum: number; maximum: number }> }
 ).scales;

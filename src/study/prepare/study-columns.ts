@@ -2,6 +2,7 @@ import type { ResponseSource } from "../model/response-column";
 import type { Scale } from "../model/scale";
 import type { Study } from "../model/study";
 import { Variable } from "../model/variable";
+import { type CategoryColumn, readCategories } from "./category-column";
 import { type NumericColumn, type ReadVariable, readNumbers } from "./numeric-column";
 import { type KeyedItem, keyItems, type ScaleScores, scoreScale } from "./score-scale";
 
@@ -16,6 +17,7 @@ export class MissingColumnError extends Error {
 /** The study's variables and scores as numbers, each read or scored once. */
 export class StudyColumns {
   private readonly read = new Map<string, ReadVariable>();
+  private readonly categorized = new Map<string, CategoryColumn>();
   private readonly scored = new Map<string, { keyed: KeyedItem[]; scores: ScaleScores }>();
 
   constructor(
@@ -32,6 +34,22 @@ export class StudyColumns {
     const read = readNumbers(column, this.codebookRow(name));
     this.read.set(name, read);
     return read;
+  }
+
+  /** The same column read as categories, whatever its kind. @throws MissingColumnError */
+  categories(name: string): CategoryColumn {
+    const known = this.categorized.get(name);
+    if (known) return known;
+    const column = this.responses(name);
+    if (!column) throw new MissingColumnError({ column: name });
+    const read = readCategories(column, this.codebookRow(name));
+    this.categorized.set(name, read);
+    return read;
+  }
+
+  /** True when a term with this name is a category: its variable's kind says so. */
+  isCategory(name: string): boolean {
+    return this.study.codebook.some((v) => v.name === name && v.kind === "category");
   }
 
   /** @throws MissingColumnError, UndeclaredRangeError */

@@ -35,8 +35,8 @@ function superscript(power: number): string {
  * Decimals for an estimate, its SE and its interval, the same for all four: two, or as many as show two digits of an SE
  * below .01, so that a coefficient in a small unit does not read 0.00.
  */
-export function decimalsFor(se: number): number {
-  return se > 0 && se < 0.01 ? Math.min(12, 1 - Math.floor(Math.log10(se))) : 2;
+export function decimalsFor(se: number | null): number {
+  return se !== null && se > 0 && se < 0.01 ? Math.min(12, 1 - Math.floor(Math.log10(se))) : 2;
 }
 
 /** r, R², β, α: no zero before the point, since they (usually) stay below 1. */

@@ -15,7 +15,7 @@ export interface PrintTable {
 /** All steps of a ladder, one section a step: coefficients, then R², ΔR² and F change. */
 export function ladderTable(ladder: Ladder, fit: LadderFit, sample: AnalysisSample, title: Titles): PrintTable {
   const percent = formatShare(ladder.confidence * 100, ladder.confidence === 0.95 ? 0 : 1);
-  const number = (value: number | null, se: number) => formatNumber(value, decimalsFor(se));
+  const number = (value: number | null, se: number | null) => formatNumber(value, decimalsFor(se));
   const sections = fit.steps.map((step, k) => {
     const name = ladder.steps[k]!.name;
     const { model, change } = step;
@@ -30,7 +30,7 @@ export function ladderTable(ladder: Ladder, fit: LadderFit, sample: AnalysisSamp
         number(c.b.estimate, c.b.se),
         number(c.b.se, c.b.se),
         formatInterval(c.b.lower, c.b.upper, (v) => number(v, c.b.se)),
-        formatShare(c.beta.estimate),
+        formatShare(c.beta?.estimate ?? null),
         formatNumber(c.b.t),
         formatP(c.b.p),
         formatShare(c.part ** 2, 3),

@@ -1,3 +1,4 @@
+import type { CodingTable } from "@/core/regression/categories";
 import type { Coefficient } from "@/core/regression/coefficients";
 import type { LadderFit, StepFit } from "@/core/regression/ladder";
 import type { Ladder } from "../model/ladder";
@@ -30,10 +31,10 @@ export function whatTheLadderSays(ladder: Ladder, fit: LadderFit, title: Titles)
     return k === 0 ? `${name} goes with ${share}${test}.` : `${name} adds ${share}${test}.`;
   });
   const last = fit.steps.at(-1)!;
-  const strongest = [...last.coefficients]
-    .filter((c) => !c.column.includes("*"))
-    .sort((a, b) => Math.abs(b.beta.estimate) - Math.abs(a.beta.estimate))[0];
-  if (strongest && last.coefficients.length > 1) {
+  const size = (c: Coefficient) => Math.abs(c.beta?.estimate ?? 0);
+  // a level against another is no single variable's share, and a product's β is of another kind
+  const strongest = last.coefficients.filter((c) => c.column === c.term && !c.column.includes("*")).sort((a, b) => size(b) - size(a))[0];
+  if (strongest?.beta && last.coefficients.length > 1) {
     sentences.push(
       `With all terms in, ${columnTitle(strongest.column, title)} has the largest β of a single variable, ${formatShare(strongest.beta.estimate)}.`,
     );
@@ -43,13 +44,35 @@ export function whatTheLadderSays(ladder: Ladder, fit: LadderFit, title: Titles)
 
 /** One coefficient as a sentence. */
 export function coefficientSentence(c: Coefficient, fit: LadderFit, title: Titles): string {
-  const direction = c.beta.estimate < 0 ? "lower" : "higher";
+  if (c.beta === null) return `${columnTitle(c.column, title)} has no standardized coefficient.`;
+  const beta = c.beta.estimate;
+  const direction = beta < 0 ? "lower" : "higher";
+  const size = formatShare(Math.abs(beta));
   const others = "the other terms held constant";
-  if (c.column.includes("*")) {
-    const [focal, moderator] = c.column.split("*");
-    return `${columnTitle(c.column, title)}: the slope of ${title(focal!)} changes by ${formatShare(c.beta.estimate)} SD for each SD of ${title(moderator!)}.`;
+  const parts = c.column.split("*").map((name) => ({ name, table: tableOf(fit, name) }));
+  const [first, second] = parts;
+  if (parts.length === 1 && first!.table) {
+    return `${title(first!.name)} goes with a ${size} SD ${direction} ${title(fit.outcome)} than ${against(first!.table, title)}, ${others}.`;
   }
-  return `One SD more of ${title(c.column)} goes with a ${formatShare(Math.abs(c.beta.estimate))} SD ${direction} ${title(fit.outcome)}, ${others}.`;
+  if (parts.length === 1) return `One SD more of ${title(c.column)} goes with a ${size} SD ${direction} ${title(fit.outcome)}, ${others}.`;
+  const [numeric, level] = first!.table ? [second!, first!] : [first!, second!];
+  if (parts.length === 2 && !numeric.table && level.table) {
+    return `The slope of ${title(numeric.name)} is ${size} SD ${direction} with ${title(level.name)} than with ${against(level.table, title)}.`;
+  }
+  if (parts.some((part) => part.table) || parts.length > 2) {
+    return `${columnTitle(c.column, title)}: a ${size} SD ${direction} ${title(fit.outcome)} than its parts add up to.`;
+  }
+  return `${columnTitle(c.column, title)}: the slope of ${title(first!.name)} changes by ${formatShare(beta)} SD for each SD of ${title(second!.name)}.`;
+}
+
+/** The coding of the category that a column `ticket[day]` belongs to; null for a numeric variable. */
+function tableOf(fit: LadderFit, name: string): CodingTable | null {
+  return fit.tables.find((t) => t.columns.some((level) => `${t.variable}[${level}]` === name)) ?? null;
+}
+
+/** What a level's coefficient is compared with. */
+function against(table: CodingTable, title: Titles): string {
+  return table.coding === "deviation" ? "the mean of all levels" : title(`${table.variable}[${table.reference}]`);
 }
 
 /** Faults and cautions about a fitted ladder. */
@@ -64,6 +87,7 @@ export function ladderWatches(fit: LadderFit, sample: AnalysisSample, title: Tit
     });
   }
   fit.steps.forEach((step, k) => watches.push(...stepWatches(step, k, fit, title)));
+  for (const table of fit.tables) watches.push(...categoryWatches(table, title));
   const lost = sample.keptByFilter - sample.used;
   if (lost > 0) {
     const most = Object.entries(sample.missingByVariable)
@@ -79,6 +103,30 @@ export function ladderWatches(fit: LadderFit, sample: AnalysisSample, title: Tit
   return watches;
 }
 
+/** Levels that nobody has, or one respondent alone. */
+function categoryWatches(table: CodingTable, title: Titles): LadderWatch[] {
+  const name = title(table.variable);
+  const words = (level: string) => title(`${table.variable}[${level}]`);
+  const watches: LadderWatch[] = [];
+  if (table.levels.length < 2) {
+    watches.push({
+      id: `one level ${table.variable}`,
+      words: `Everyone in the sample has ${words(table.reference)}, so ${name} was left out.`,
+    });
+  }
+  if (table.empty.length > 0) {
+    watches.push({ id: `empty ${table.variable}`, words: `Nobody in the sample has ${listed(table.empty.map(words))}: no column for it.` });
+  }
+  for (const level of table.levels) {
+    if (level.cases === 1)
+      watches.push({
+        id: `alone ${table.variable} ${level.level}`,
+        words: `A single respondent has ${words(level.level)}: its coefficient fits that one answer.`,
+      });
+  }
+  return watches;
+}
+
 function stepWatches(step: StepFit, k: number, fit: LadderFit, title: Titles): LadderWatch[] {
   const watches: LadderWatch[] = [];
   const earlier = new Set(k === 0 ? [] : fit.steps[k - 1]!.notes.flatMap((n) => (n.code === "dropped" ? [n.column.column] : [])));
@@ -87,6 +135,14 @@ function stepWatches(step: StepFit, k: number, fit: LadderFit, title: Titles): L
       watches.push({
         id: `perfect ${k}`,
         words: `Step ${k + 1} predicts the outcome without any error, so there is nothing to test with. Is the outcome made of its predictors?`,
+      });
+    } else if (note.code === "robust-errors-unavailable") {
+      watches.push({
+        id: `robust ${k}`,
+        words:
+          note.why.reason === "too-few-clusters"
+            ? `Step ${k + 1} has no cluster-robust errors: all respondents belong to one cluster.`
+            : `Step ${k + 1} has no HC3 errors: ${counted(note.why.cases.length, "respondent is", "respondents are")} predicted by ${note.why.cases.length === 1 ? "a coefficient of its own" : "coefficients of their own"} (leverage 1).`,
       });
     } else if (!earlier.has(note.column.column)) {
       const name = columnTitle(note.column.column, title);

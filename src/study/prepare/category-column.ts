@@ -1,0 +1,53 @@
+import { CellState, type ResponseColumn } from "../model/response-column";
+import type { Variable } from "../model/variable";
+import { categoryLevels } from "./category-levels";
+
+/** A column read as categories: the level of row i is levels[codes[i]] where missing[i] is 0. */
+export interface CategoryColumn {
+  /** Declared levels in codebook order, then answers that are no declared level, in order of first appearance. */
+  readonly levels: readonly string[];
+  readonly codes: Int32Array;
+  readonly missing: Uint8Array;
+}
+
+/**
+ * Reads a column as categories, by what the file says. Empty cells and declared missing codes are missing, never a level.
+ * Without declared levels: numbers ascending, then words in order of first appearance.
+ */
+export function readCategories(column: ResponseColumn, variable: Pick<Variable, "missing" | "levels">): CategoryColumn {
+  const n = column.values.length;
+  const codes = new Int32Array(n);
+  const missing = new Uint8Array(n);
+  const gone = new Set(variable.missing.flatMap(keysOf));
+  const names: string[] = [];
+  const known = new Map<string | number, number>();
+  const declared = variable.levels.length > 0 ? variable.levels : categoryLevels(column, variable.missing);
+  for (const { value } of declared) {
+    const keys = keysOf(value).filter((key) => !known.has(key));
+    if (keys.length === 0) continue;
+    for (const key of keys) known.set(key, names.length);
+    names.push(value);
+  }
+  for (let i = 0; i < n; i++) {
+    const value = column.values[i]!;
+    const state = column.states[i]!;
+    const cell = state === CellState.text ? column.texts[value]! : value;
+    if (state === CellState.empty || gone.has(cell)) {
+      missing[i] = 1;
+      continue;
+    }
+    let at = known.get(cell);
+    if (at === undefined) {
+      at = names.length;
+      known.set(cell, at);
+      names.push(String(cell));
+    }
+    codes[i] = at;
+  }
+  return { levels: names, codes, missing };
+}
+
+/** A declared code may stand in a cell as that text or, when it is a number, as that number: "1.0" is 1. */
+function keysOf(code: string): (string | number)[] {
+  return code.trim() === "" || Number.isNaN(Number(code)) ? [code] : [code, Number(code)];
+}
