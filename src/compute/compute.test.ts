@@ -3,7 +3,9 @@ import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
 import { MessageChannel } from "node:worker_threads";
-import { referenceSet, relativeError } from "@/core/test-support/reference-set";
+import { referenceSet } from "@/core/test-support/reference-set";
+import { allowance, errorOf, leaves } from "@/study/test-support/reference-blocks";
+import { oursOf, studyOf } from "@/study/test-support/reference-study";
 import { sourceOf } from "@/study/test-support/columns";
 import { JobError, type WorkerLike, WorkerPool } from "./browser/worker-pool";
 import type { Job } from "./protocol/jobs";
@@ -113,6 +115,7 @@ test("the desk does not take a message it does not know", () => {
 });
 
 describe("the compute command", () => {
+  jest.setTimeout(30_000); // each run starts a process of its own
   let folder: string;
   beforeEach(() => {
     folder = mkdtempSync(path.join(tmpdir(), "beta-step-compute-"));
@@ -153,27 +156,30 @@ describe("the compute command", () => {
     ],
   };
 
-  test("from file to file: the garden ladder's sample, every value of its steps and its β, under stable names", () => {
-    const { code, results } = compute(study, garden);
-    expect(code).toBe(0);
-    const ladder = results().ladders.belonging;
-    expect(ladder.sample).toEqual(set.expected.sample!.values);
-    let compared = 0;
-    const compare = (got: unknown, want: unknown, at: string): void => {
-      if (typeof want === "number") {
-        compared++;
-        expect({ at, close: relativeError(got as number, want) < 1e-9 }).toEqual({ at, close: true });
-      } else if (want !== null && typeof want === "object") {
-        for (const [key, value] of Object.entries(want)) compare((got as Record<string, unknown>)?.[key], value, `${at}.${key}`);
-      } else expect(got).toEqual(want);
-    };
-    for (const [k, step] of Object.entries<any>(set.expected.steps!.values)) {
-      const { model, coef, correlations, change, collinearity } = step;
-      compare(ladder.steps[k], { model, coef, correlations, change, collinearity: { columns: collinearity.columns } }, `steps.${k}`);
-    }
-    compare(ladder.standardized, set.expected.standardized!.values, "standardized");
-    expect(compared).toBeGreaterThan(250);
-  });
+  // sets that between them have a filter, products, categories, clusters, a stated order, given folds and a comparison
+  test.each(["garden_ladder", "museum_categories", "ferry_clusters", "library_five_steps", "awkward_designs"])(
+    "from file to file, %s: every value of every block that has one, under stable names",
+    (name) => {
+      const { json, expected } = referenceSet(name);
+      const { code, results } = compute(studyOf(referenceSet(name)), path.join(process.cwd(), `reference/${name}.csv`));
+      expect(code).toBe(0);
+      const document = results();
+      let compared = 0;
+      for (const [block, values] of Object.entries(expected)) {
+        const ours = oursOf(block, values, document, json);
+        const here = ours === undefined ? [] : leaves(values.values, ours).filter(({ got }) => got !== undefined);
+        compared += here.length;
+        for (const leaf of here) {
+          expect({ block, path: leaf.path, within: errorOf(leaf, values) <= allowance(values) }).toEqual({
+            block,
+            path: leaf.path,
+            within: true,
+          });
+        }
+      }
+      expect(compared).toBeGreaterThan(250);
+    },
+  );
 
   test.each<[string, object | string, string, RegExp]>([
     ["a study that is not JSON", "{", garden, /study\.json: this is not valid JSON/],

@@ -19,8 +19,11 @@ export interface ComponentColumn {
   /** Null for a numeric variable. */
   readonly level: string | null;
   readonly values: Float64Array;
-  /** SD of the values divided by the unit they enter in: 1 once they are z-scores. */
+  /** SD of the values as they enter: 1 once they are z-scores. */
   readonly sd: number;
+  /** Largest |value|, and how far a value may be off from centring. */
+  readonly largest: number;
+  readonly noise: number;
 }
 
 /** One column of the design, without the intercept. */
@@ -30,6 +33,7 @@ export interface DesignColumn {
   readonly term: Term;
   readonly components: readonly ComponentColumn[];
   readonly values: Float64Array;
+  readonly noise: number;
 }
 
 /** What was taken from a numeric variable, and what it was then divided by, before it entered. */
@@ -83,11 +87,12 @@ export function designMatrix(
   const numeric = (variable: string, raw: Float64Array): ComponentColumn[] => {
     const sd = standardDeviation(raw);
     const centred = metric !== "model" || (inProducts.has(variable) && choices.centring !== "raw");
-    if (!centred) return [{ name: variable, variable, level: null, values: raw, sd }];
+    if (!centred) return [{ name: variable, variable, level: null, values: raw, sd, ...sizes(raw, 0) }];
     const subtracted = mean(raw);
     const dividedBy = (metric !== "model" || choices.centring === "z") && !isConstant(raw) ? sd : 1;
     codings.push({ variable, subtracted, dividedBy });
-    return [{ name: variable, variable, level: null, values: shifted(raw, subtracted, dividedBy), sd: sd / dividedBy }];
+    const values = shifted(raw, subtracted, dividedBy);
+    return [{ name: variable, variable, level: null, values, sd: sd / dividedBy, ...sizes(values, subtracted / dividedBy) }];
   };
   const categorical = (variable: string, category: Category): ComponentColumn[] => {
     const table = codingTable(variable, category, choices.categories?.get(variable) ?? null);
@@ -96,8 +101,10 @@ export function designMatrix(
       const values = categoryColumn(category, table, at);
       const sd = standardDeviation(values);
       const name = `${variable}[${level}]`;
-      if (metric !== "z-indicators" || isConstant(values)) return { name, variable, level, values, sd };
-      return { name, variable, level, values: shifted(values, mean(values), sd), sd: 1 };
+      const column = { name, variable, level };
+      if (metric !== "z-indicators" || isConstant(values)) return { ...column, values, sd, ...sizes(values, 0) };
+      const z = shifted(values, mean(values), sd);
+      return { ...column, values: z, sd: 1, ...sizes(z, mean(values) / sd) };
     });
   };
   const componentColumns = (variable: string): readonly ComponentColumn[] => {
@@ -118,7 +125,8 @@ export function designMatrix(
       if (seen.has(identity)) throw new DuplicateTermError({ term: termName(term) });
       seen.add(identity);
       for (const components of everyChoice(term.components.map(componentColumns))) {
-        columns.push({ name: components.map((c) => c.name).join("*"), term, components, values: productOf(components) });
+        const name = components.map((c) => c.name).join("*");
+        columns.push({ name, term, components, values: productOf(components), noise: noiseOf(components) });
       }
     }
     return columns.length;
@@ -137,6 +145,18 @@ function productOf(components: readonly ComponentColumn[]): Float64Array {
   const values = first.slice();
   for (const { values: factor } of components.slice(1)) for (let i = 0; i < values.length; i++) values[i] = values[i]! * factor[i]!;
   return values;
+}
+
+/** Rounding errors of the components, each times the largest values of the others. */
+function noiseOf(components: readonly ComponentColumn[]): number {
+  return components.reduce((sum, own) => sum + components.reduce((product, c) => product * (c === own ? c.noise : c.largest), 1), 0);
+}
+
+/** @param shift what was taken from the values, in the unit they now have: its rounding is in every one of them */
+function sizes(values: Float64Array, shift: number): Pick<ComponentColumn, "largest" | "noise"> {
+  let largest = 0;
+  for (const value of values) largest = Math.max(largest, Math.abs(value));
+  return { largest, noise: shift === 0 ? 0 : Number.EPSILON * (Math.abs(shift) + largest) };
 }
 
 function shifted(raw: Float64Array, subtracted: number, dividedBy: number): Float64Array {

@@ -22,6 +22,11 @@ export interface ScaledColumn {
 export interface NamedColumn {
   readonly name: string;
   readonly values: Float64Array;
+  /**
+   * How far a value may be off from the rounding of what it was computed from (0 for given data): what varies by no more is
+   * constant, and what is left by no more is nothing.
+   */
+  readonly noise?: number;
 }
 
 /** The outcome and all columns of a ladder, factorized once; every step uses the leading columns. */
@@ -49,7 +54,7 @@ export function prepareDesign(columns: readonly NamedColumn[], outcome: NamedCol
   if (n < 2) throw new TooFewCasesError({ cases: n, needed: 2, purpose: "A regression" });
   const y = scaled(outcome.name, outcome.values);
   if (y.constant) throw new ConstantOutcomeError({ outcome: outcome.name, cases: n });
-  const x = columns.map((c) => scaled(c.name, c.values));
+  const x = columns.map((c) => scaled(c.name, c.values, c.noise));
   const width = x.length + 1;
   const packed = new Float64Array(n * width);
   packed.fill(1, 0, n);
@@ -61,7 +66,8 @@ export function prepareDesign(columns: readonly NamedColumn[], outcome: NamedCol
       packed[(j + 1) * n + i] = v;
       squares += v * v;
     }
-    limit[j + 1] = column.constant ? Infinity : RANK_TOLERANCE * Math.sqrt(squares);
+    const noise = 8 * (columns[j]!.noise ?? 0) * column.scale * Math.sqrt(n);
+    limit[j + 1] = column.constant ? Infinity : Math.max(RANK_TOLERANCE * Math.sqrt(squares), noise);
   });
   return { n, outcome: y, ...exactOutcome(y), columns: x, factorization: factorize(packed, n, width, limit) };
 }
@@ -88,7 +94,7 @@ function exactOutcome(y: ScaledColumn): Pick<PreparedDesign, "yHigh" | "yLow" | 
   return { yHigh, yLow, total: subtract(sumOfSquares(yHigh, yLow), [(drift * drift) / n, 0]) };
 }
 
-function scaled(name: string, values: Float64Array): ScaledColumn {
+function scaled(name: string, values: Float64Array, noise = 0): ScaledColumn {
   const bad = values.findIndex((v) => !Number.isFinite(v));
   if (bad >= 0) throw new NonFiniteValueError({ column: name, row: bad + 1 });
   const centre = mean(values);
@@ -98,7 +104,7 @@ function scaled(name: string, values: Float64Array): ScaledColumn {
     widest = Math.max(widest, Math.abs(v - centre));
     largest = Math.max(largest, Math.abs(v));
   }
-  const constant = isConstant(values);
+  const constant = isConstant(values) || widest <= 8 * noise;
   const exponent = constant ? 0 : -Math.round(Math.log2(widest) + Math.log2(values.length) / 2);
   const scale = 2 ** exponent;
   if (!Number.isFinite(scale) || scale === 0 || !Number.isFinite(widest)) throw new OutOfRangeError({ column: name });

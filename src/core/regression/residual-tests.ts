@@ -60,10 +60,12 @@ export function reset(fit: Fit, fitted: Float64Array): Reset | NoTest {
   if (fit.dfResidual < 3) return { reason: "no-degrees-of-freedom" };
   // powers of the z-scores span the same space beside the columns, without their size
   const [centre, sd] = [mean(fitted), standardDeviation(fitted)];
-  const power = (k: number) => fitted.map((v) => ((v - centre) / sd) ** k);
+  const z = fitted.map((v) => (v - centre) / sd);
+  const largest = z.reduce((size, v) => Math.max(size, Math.abs(v)), 0);
+  const noise = 64 * Number.EPSILON * (Math.abs(centre) / sd + largest); // fitted values carry the rounding of a fit
   const { design, kept } = fit.basis;
   const columns = kept.slice(1).map((k) => design.columns[k - 1]!);
-  const powers = [2, 3].map((k) => ({ name: `fitted^${k}`, values: power(k) }));
+  const powers = [2, 3].map((k) => ({ name: `fitted^${k}`, values: z.map((v) => v ** k), noise: k * largest ** (k - 1) * noise }));
   const wider = prepareDesign([...columns, ...powers], design.outcome);
   const before = leastSquares(wider, columns.length);
   const after = leastSquares(wider, columns.length + 2);

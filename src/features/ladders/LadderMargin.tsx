@@ -3,6 +3,7 @@
 import type { LadderResult } from "@/study/analyse/analyse-ladder";
 import type { Ladder } from "@/study/model/ladder";
 import { counted, formatCount, formatNumber } from "@/study/report/format-number";
+import { codingWords, errorWords } from "@/study/report/ladder-table";
 import { ladderWatches, type Titles, whatTheLadderSays } from "@/study/report/ladder-words";
 import { Margin, Note } from "@/ui/parts/Margin";
 import { SentencesNote, WatchNote } from "@/ui/parts/notes";
@@ -43,7 +44,13 @@ export function LadderMargin(props: { ladder: Ladder; result: LadderResult | nul
         </p>
       </Note>
       <Note heading="How it is computed">
-        <p>Least squares with classical standard errors.</p>
+        <p>Least squares with {errorWords(fit)}.</p>
+        {fit.tables.map((table) => (
+          <p key={table.variable}>
+            {title(table.variable)}: {codingWords(table, title)}
+            {ladder.standardizeIndicators ? "; its columns are standardized for β" : "; its columns stay as they are in β"}.
+          </p>
+        ))}
         {fit.codings.length > 0 && (
           <p>
             {fit.codings

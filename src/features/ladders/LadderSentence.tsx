@@ -10,6 +10,7 @@ import { SettingWord } from "@/ui/parts/SettingWord";
 import { filterChoices, filterOf, filterValue, filterWords, numericChoices } from "./choices";
 
 const CENTRINGS = { mean: "mean-centred", z: "z-scored", raw: "uncentred" } as const;
+const ERRORS = { classical: "classical", hc3: "HC3" } as const;
 const SHARES = [0.9, 0.95, 0.99];
 
 /** The ladder's heading: a sentence whose underlined words are its settings. */
@@ -57,8 +58,23 @@ export function LadderSentence(props: { study: Study; ladder: Ladder; result: La
         text={`${Math.round(ladder.confidence * 1000) / 10} %`}
         choices={SHARES.map((share) => ({ value: String(share), label: `${share * 100} %` }))}
         onChange={(value) => onChange({ ...ladder, confidence: Number(value) })}
-      />
-      .
+      />{" "}
+      from{" "}
+      {ladder.cluster === null ? (
+        <SettingWord
+          label="Errors"
+          value={ladder.errors}
+          text={ERRORS[ladder.errors]}
+          choices={[
+            { value: "classical", label: "classical: the same spread everywhere" },
+            { value: "hc3", label: "HC3: the spread may differ" },
+          ]}
+          onChange={(errors) => onChange({ ...ladder, errors: errors as Ladder["errors"] })}
+        />
+      ) : (
+        `cluster-robust (${titleOf(study, ladder.cluster)})`
+      )}{" "}
+      errors.
     </h1>
   );
 }

@@ -6,7 +6,7 @@ import css from "./ladders.module.css";
 
 /** Everything about the coefficients of one step. */
 export function StepInFull({ fit, step, percent, title }: { fit: LadderFit; step: number; percent: string; title: Titles }) {
-  const { intercept, coefficients, model } = fit.steps[step]!;
+  const { intercept, coefficients, model, clusters } = fit.steps[step]!;
   const number = (v: number | null) => formatNumber(v);
   return (
     <div className={css.scroll}>
@@ -28,7 +28,7 @@ export function StepInFull({ fit, step, percent, title }: { fit: LadderFit; step
             </th>
             <th scope="col">β</th>
             <th scope="col">
-              <i>t</i>({model.dfResidual})
+              <i>t</i>({clusters === null ? model.dfResidual : clusters - 1})
             </th>
             <th scope="col">
               <i>p</i>

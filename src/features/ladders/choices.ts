@@ -20,6 +20,13 @@ export function numericChoices(study: Names, leaveOut: ReadonlySet<string> = new
   return [...scales, ...of("number", "Numbers"), ...of("item", "Items")].filter((c) => !leaveOut.has(c.value));
 }
 
+/** Categories, which can be predictors and never an outcome. */
+export function categoryChoices(study: Names): Choice[] {
+  return study.codebook
+    .filter((v) => v.kind === "category")
+    .map((v) => ({ value: v.name, label: titleOf(study, v.name), search: v.name, group: "Categories" }));
+}
+
 /** A term as a choice's value, and back. */
 export const termValue = (components: readonly string[]) => JSON.stringify(components);
 export const termOf = (value: string) => JSON.parse(value) as string[];
@@ -28,12 +35,13 @@ export const termOf = (value: string) => JSON.parse(value) as string[];
 export function termChoices(study: Names, ladder: Ladder): Choice[] {
   const present = new Set(ladder.steps.flatMap((s) => s.terms.map(termIdentity)));
   const fresh = (term: Term) => !present.has(termIdentity(term));
-  const singles = numericChoices(study, new Set(ladder.outcome === null ? [] : [ladder.outcome]))
+  const singles = [...numericChoices(study, new Set(ladder.outcome === null ? [] : [ladder.outcome])), ...categoryChoices(study)]
     .filter((c) => fresh({ components: [c.value] }))
     .map((c) => ({ ...c, value: termValue([c.value]) }));
   const inLadder = [...new Set(ladder.steps.flatMap((s) => s.terms.filter((t) => t.components.length === 1).map((t) => t.components[0]!)))];
+  const categories = new Set(categoryChoices(study).map((c) => c.value));
   const pairs = inLadder.flatMap((a, i) => inLadder.slice(i + 1).map((b) => [a, b]));
-  const products = [...pairs, ...inLadder.map((a) => [a, a])]
+  const products = [...pairs, ...inLadder.filter((a) => !categories.has(a)).map((a) => [a, a])]
     .filter((components) => fresh({ components }))
     .map((components) => ({
       value: termValue(components),

@@ -47,8 +47,10 @@ test("numbers are offered: scales first, no codes and no categories, an item wit
 
 test("terms offered are not in the ladder, not the outcome; products are of variables in it, squares among them", () => {
   const offered = termChoices(study, addTerm(ladder, 1, ["q1"])).map((c) => termOf(c.value).join("*"));
-  expect(offered).toEqual(["age*q1", "age*age", "q1*q1"]);
-  expect(termChoices(study, ladder).map((c) => c.label)).toEqual(["Age in years squared", "q1 I like it"]);
+  expect(offered).toEqual(["age*q1", "age*age", "q1*q1", "format"]);
+  expect(termChoices(study, ladder).map((c) => c.label)).toEqual(["Age in years squared", "q1 I like it", "Format"]);
+  const withCategory = termChoices(study, addTerm(ladder, 1, ["format"])).map((c) => termOf(c.value).join("*"));
+  expect(withCategory).toEqual(["age*format", "age*age", "q1"]); // a category has no square
 });
 
 test("a filter goes through its choice's value and reads in the sentence", () => {

@@ -54,9 +54,11 @@ export function fitLadderOf(
     }
     if (columns.isCategory(outcome)) return { status: "refused", sample, refusal: { code: "outcome-is-category", details: { outcome } } };
     const read = (name: string) => (columns.isCategory(name) ? columns.categories(name) : columns.numbers(name));
-    const all = new Map([outcome, ...predictors, ...ladder.alsoComplete].map((name) => [name, read(name)]));
+    const all = new Map([outcome, ...predictors].map((name) => [name, read(name)]));
+    const asked = new Map<string, { readonly missing: Uint8Array }>(all);
+    for (const name of ladder.alsoComplete) asked.set(name, all.get(name) ?? columns.answered(name));
     const cluster = ladder.cluster === null ? null : columns.categories(ladder.cluster);
-    const asked = cluster && !all.has(ladder.cluster!) ? new Map([...all, [ladder.cluster!, cluster]]) : all;
+    if (cluster && !asked.has(ladder.cluster!)) asked.set(ladder.cluster!, cluster);
     sample = analysisSample(all.get(outcome)!.missing.length, asked, filterOf(ladder, responses));
     const rows = sample.rowsUsed;
     const variables = new Map([outcome, ...predictors].map((name) => [name, onRows(all.get(name)!, rows)]));

@@ -16,13 +16,26 @@ const source = sourceOf({
   x: cells((i) => i * i),
   y: cells((i) => answer(i, 0) + i),
   group: cells((i) => (i % 2 ? "odd" : "even")),
+  team: cells((i) => (i === 7 ? "" : `t${i % 6}`)),
+  week: cells((i) => n - i),
+  twice: cells((i) => i >> 1),
+  fold: cells((i) => i % 4),
 });
 const item = (name: string) => ({ name, kind: "item", range: { low: 1, high: 5 } });
 const study = Study.parse({
   format: "beta-step-study",
   version: 1,
   name: "s",
-  codebook: [item("q1"), item("q2"), item("q3"), { name: "x" }, { name: "y" }, { name: "group", kind: "category" }],
+  codebook: [
+    item("q1"),
+    item("q2"),
+    item("q3"),
+    { name: "x" },
+    { name: "y" },
+    { name: "group", kind: "category" },
+    ...["week", "twice", "fold"].map((name) => ({ name })),
+    { name: "team", kind: "code" },
+  ],
   scales: [{ id: "q", name: "Q", answeredShare: 0.6, items: [{ variable: "q1" }, { variable: "q2" }, { variable: "q3", reversed: true }] }],
 });
 const ladder = (over: object) =>
@@ -56,6 +69,9 @@ test.each([
   [{ outcome: "x" }, "outcome-among-predictors"],
   [{ filter: { variable: "group", equals: ["neither"] } }, "too-few-cases"],
   [{ outcome: "gone" }, "missing-column"],
+  [{ outcome: "group" }, "outcome-is-category"],
+  [{ cluster: "gone" }, "missing-column"],
+  [{ filter: { variable: "gone", equals: ["x"] } }, "missing-column"],
 ])("%p is refused as %s, as data", (over, code) => {
   expect(analyseLadder(study, ladder(over), source)).toMatchObject({ status: "refused", refusal: { code } });
 });
@@ -88,4 +104,129 @@ test("the results document holds no NaN and survives JSON as it is", () => {
   expect(JSON.parse(JSON.stringify(document))).toEqual(document);
   expect(document.ladders.empty).toMatchObject({ status: "refused", refusal: { code: "no-outcome" } });
   expect(document.scales.q!.status).toBe("scored");
+});
+
+describe("settings that change the sample or the errors", () => {
+  test("a cluster variable must be answered; the errors allow for its clusters", () => {
+    const result = analyseLadder(study, ladder({ cluster: "team" }), source);
+    if (result.status !== "fitted") throw new Error("refused");
+    expect(result.sample).toMatchObject({ used: n - 1, missingByVariable: { team: 1 } });
+    expect(result.fit).toMatchObject({ errors: "cluster", steps: [{ clusters: 6 }, { clusters: 6 }] });
+    expect(result.fit.steps[0]!.change.df).toEqual([1, 5]);
+  });
+
+  test("a variable that must also be answered costs its cases and enters nothing", () => {
+    const result = analyseLadder(study, ladder({ alsoComplete: ["team"] }), source);
+    expect(result.sample).toMatchObject({ used: n - 1, missingByVariable: { team: 1 } });
+    expect(result.status === "fitted" && result.fit.steps[1]!.model.p).toBe(2);
+  });
+
+  test("a category enters by its levels; HC3 is what the tables then show", () => {
+    const spec = {
+      errors: "hc3",
+      categories: [{ variable: "group", reference: "odd" }],
+      steps: [{ id: "a", terms: [{ components: ["group"] }] }],
+    };
+    const result = analyseLadder(study, ladder(spec), source);
+    if (result.status !== "fitted") throw new Error("refused");
+    expect(result.fit.steps[0]!.coefficients.map((c) => c.column)).toEqual(["group[even]"]);
+    expect(result.fit.errors).toBe("hc3");
+  });
+});
+
+describe("what the results document says of the order and of folds", () => {
+  const results = (over: object): any => resultsDocument({ ...study, ladders: [ladder(over)] }, source).ladders.l;
+
+  test.each([
+    [null, "no-order-stated"],
+    [{ by: "variable", variable: "twice" }, "order-has-ties"],
+    [{ by: "variable", variable: "team" }, "order-has-gaps"], // words are no order
+  ])("order %p: no Durbin–Watson, with the reason", (order, reason) => {
+    expect(results({ order })).toMatchObject({ durbin_watson: null, durbin_watson_permutation: { reason } });
+  });
+
+  test("by the rows of the file, or against them: the same d, as neighbours stay neighbours", () => {
+    const [rows, backwards] = [{ by: "rows" }, { by: "variable", variable: "week" }].map((order) => results({ order }).durbin_watson);
+    expect(rows["2"]).toBeGreaterThan(0);
+    expect(backwards["2"]).toBeCloseTo(rows["2"], 10);
+  });
+
+  test("folds are those given, or ten by the seed; a variable with gaps or of one value makes none", () => {
+    expect(results({ folds: "fold" }).comparison.cross_validation_folds).toMatchObject({ folds: 4, by: "fold", seed: null });
+    expect(results({ seed: 9 }).comparison.cross_validation_folds).toMatchObject({ folds: 10, by: "seed", seed: 9 });
+    const gaps = results({ folds: "team" }).comparison;
+    expect(gaps.cross_validation_folds).toEqual({ reason: "folds-have-gaps" });
+    expect(gaps.cross_validation).toEqual({ "step 1": null, "step 2": null });
+    const one = results({ folds: "group", filter: { variable: "group", equals: ["odd"] } }).comparison;
+    expect(one.cross_validation_folds).toEqual({ reason: "one-fold" });
+  });
+});
+
+describe("comparisons between ladders", () => {
+  const other = (over: object) => ladder({ id: "m", name: "M", steps: [{ id: "a", terms: [{ components: ["q"] }] }], ...over });
+  const compare = (second: object, models: object[] = [{}, {}]): any => {
+    const [one, two] = models;
+    const both = [
+      { name: "A", ladder: "l", ...one },
+      { name: "B", ladder: "m", ...two },
+    ];
+    const all = { ...study, ladders: [ladder({}), other(second)], comparisons: [{ id: "c", name: "C", models: both }] };
+    return resultsDocument(Study.parse(all), source).comparisons.c;
+  };
+
+  test("the last step is compared unless another is named; what is nested is tested", () => {
+    const { status, models, pairs } = compare({ alsoComplete: ["x"] });
+    expect([status, models.A.p, models.B.p]).toEqual(["compared", 2, 1]);
+    expect(pairs["A over B"].nested).toMatchObject({ larger: "A", df1: 1 });
+    expect(compare({ alsoComplete: ["x"] }, [{ step: 1 }, {}]).pairs["A over B"].nested).toBeNull();
+  });
+
+  test("unlike samples, unlike outcomes and a ladder that cannot be fitted are refused, with the reason as data", () => {
+    expect(compare({ alsoComplete: ["team"] })).toMatchObject({
+      status: "refused",
+      refusal: { code: "unlike-models", details: { first: "A", second: "B", differ: "sample", values: [n, n - 1] } },
+    });
+    expect(compare({ outcome: "x" })).toMatchObject({ refusal: { details: { differ: "outcome", values: ["y", "x"] } } });
+    expect(compare({ outcome: null })).toMatchObject({
+      refusal: { code: "model-refused", details: { model: "B", refusal: { code: "no-outcome" } } },
+    });
+  });
+
+  test.each<[object, RegExp]>([
+    [
+      {
+        models: [
+          { name: "A", ladder: "l" },
+          { name: "B", ladder: "gone" },
+        ],
+      },
+      /names a ladder "gone" that is not there/,
+    ],
+    [
+      {
+        models: [
+          { name: "A", ladder: "l" },
+          { name: "B", ladder: "l", step: 3 },
+        ],
+      },
+      /has no step 3/,
+    ],
+    [
+      {
+        models: [
+          { name: "A", ladder: "l" },
+          { name: "A", ladder: "l" },
+        ],
+      },
+      /a name of its own/,
+    ],
+    [{ folds: "q" }, /not in the codebook/],
+  ])("%p is no comparison", (over, words) => {
+    const models = [
+      { name: "A", ladder: "l" },
+      { name: "B", ladder: "l", step: 1 },
+    ];
+    const parsed = Study.safeParse({ ...study, ladders: [ladder({})], comparisons: [{ id: "c", name: "C", models, ...over }] });
+    expect(parsed.error?.issues.map((issue) => issue.message).join(" ")).toMatch(words);
+  });
 });

@@ -1,5 +1,6 @@
 import fc from "fast-check";
 import { applyEdits, type Edit, EditRefusedError, inverseEdit } from "./edit";
+import { Comparison } from "./comparison";
 import { Ladder } from "./ladder";
 import { Scale } from "./scale";
 import { Study } from "./study";
@@ -51,6 +52,18 @@ test("any edits that go through can be taken back, last first, to exactly what w
     { numRuns: 300 },
   );
   expect(through).toBeGreaterThan(50);
+});
+
+test("a comparison is edited like a ladder, and keeps the ladders it names", () => {
+  const models = [
+    { name: "L", ladder: "l" },
+    { name: "M", ladder: "m" },
+  ];
+  const comparison = Comparison.parse({ id: "c", name: "C", models });
+  const { study, changes } = applyEdits(start, [{ subject: "comparison", id: "c", to: comparison }]);
+  expect(study.comparisons).toEqual([comparison]);
+  expect(() => applyEdits(study, [{ subject: "ladder", id: "m", to: null }])).toThrow(/names a ladder "m" that is not there/);
+  expect(applyEdits(study, changes.map(inverseEdit)).study).toEqual(start);
 });
 
 test("a change records what was there and what became of it", () => {

@@ -47,6 +47,12 @@ export class StudyColumns {
     return read;
   }
 
+  /** Who answered: words count as answers only where the kind expects them. @throws MissingColumnError, UndeclaredRangeError */
+  answered(name: string): { readonly missing: Uint8Array } {
+    const kind = this.study.codebook.find((v) => v.name === name)?.kind;
+    return kind === "category" || kind === "text" || kind === "code" ? this.categories(name) : this.numbers(name);
+  }
+
   /** True when a term with this name is a category: its variable's kind says so. */
   isCategory(name: string): boolean {
     return this.study.codebook.some((v) => v.name === name && v.kind === "category");

@@ -1,3 +1,4 @@
+import type { CodingTable } from "@/core/regression/categories";
 import type { LadderFit } from "@/core/regression/ladder";
 import type { Ladder } from "../model/ladder";
 import type { AnalysisSample } from "../prepare/analysis-sample";
@@ -10,6 +11,26 @@ export interface PrintTable {
   head: string[];
   sections: { heading: string; rows: string[][] }[];
   note: string;
+}
+
+/** What the coefficients of a category compare, in words. */
+export function codingWords(table: CodingTable, title: Titles): string {
+  const reference = title(`${table.variable}[${table.reference}]`);
+  return table.coding === "deviation"
+    ? `each level against the mean of all levels (${reference} has no column)`
+    : `each level against ${reference}`;
+}
+
+/** The standard errors a ladder was tested with. */
+export function errorWords(fit: LadderFit): string {
+  switch (fit.errors) {
+    case "classical":
+      return "classical standard errors";
+    case "hc3":
+      return "HC3 standard errors";
+    case "cluster":
+      return `cluster-robust standard errors (${fit.steps.at(-1)!.clusters ?? 1} clusters)`;
+  }
 }
 
 /** All steps of a ladder, one section a step: coefficients, then R², ΔR² and F change. */
@@ -48,7 +69,8 @@ export function ladderTable(ladder: Ladder, fit: LadderFit, sample: AnalysisSamp
       hasProducts
         ? `Variables that are part of a product are ${centred}; β from products of z-scores, which are not standardized again.`
         : "",
-      "Least squares with classical standard errors.",
+      ...fit.tables.map((t) => `${title(t.variable)}: ${codingWords(t, title)}.`),
+      `Least squares with ${errorWords(fit)}.`,
     ]
       .filter((s) => s !== "")
       .join(" "),

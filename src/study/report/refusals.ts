@@ -15,6 +15,25 @@ export function refusalWords(refusal: Refusal, title: (name: string) => string):
         what: `${name("outcome")} is the outcome and a predictor at once.`,
         remedy: "Take it out of the steps, or choose another outcome.",
       };
+    case "outcome-is-category":
+      return {
+        what: `${name("outcome")} is a category, and only a number can be predicted here.`,
+        remedy: "Choose another outcome, or say in the codebook that it is a number.",
+      };
+    case "unlike-models": {
+      const [first, second] = d.values as [string | number, string | number];
+      const sample = d.differ === "sample";
+      return {
+        what: sample
+          ? `${String(d.first)} and ${String(d.second)} are fitted on different respondents (${first} and ${second}), so they are not compared.`
+          : `${String(d.first)} predicts ${title(String(first))}, ${String(d.second)} predicts ${title(String(second))}, so they are not compared.`,
+        remedy: sample ? "Fit both on the respondents they have in common." : "Compare models of one outcome.",
+      };
+    }
+    case "model-refused": {
+      const inner = refusalWords(d.refusal as Refusal, title);
+      return { what: `${String(d.model)}: ${inner.what}`, remedy: inner.remedy };
+    }
     case "too-few-cases":
       return {
         what: `${String(d.purpose)} needs at least ${counted(Number(d.needed), "complete respondent")}; there ${Number(d.cases) === 1 ? "is" : "are"} ${String(d.cases)}.`,

@@ -1,7 +1,7 @@
 import { analyseLadder } from "../analyse/analyse-ladder";
 import { Ladder } from "../model/ladder";
-import { Study } from "../model/study";
-import { sourceOf } from "../test-support/columns";
+import { Study, titleOf } from "../model/study";
+import { columnOf, sourceOf } from "../test-support/columns";
 import { counted, decimalsFor, formatCount, formatInterval, formatNumber, formatP, formatShare, listed, pStatement } from "./format-number";
 import { ladderTable } from "./ladder-table";
 import { coefficientSentence, ladderWatches, whatTheLadderSays } from "./ladder-words";
@@ -149,9 +149,68 @@ test("every refusal has words of its own with a remedy", () => {
     "non-finite-value": { column: "a", row: 2 },
     "out-of-range": { column: "a" },
     "worker-crashed": {},
+    "outcome-is-category": { outcome: "y" },
+    "unlike-models": { first: "A", second: "B", differ: "sample", values: [20, 19] },
+    "model-refused": { model: "B", refusal: { code: "no-terms", details: {} } },
   };
   const words = Object.entries(known).map(([code, details]) => refusalWords({ code, details }, title));
   expect(new Set(words.map((w) => w.what)).size).toBe(words.length);
   for (const { what, remedy } of words) expect(`${what} ${remedy}`).not.toMatch(/undefined|NaN|\[object/);
   expect(refusalWords({ code: "never-seen", details: {} }, title).remedy).not.toBe("");
+});
+
+describe("categories in words", () => {
+  const levels = [{ value: "on", label: "On line" }, { value: "in", label: "In the room" }, { value: "none" }, { value: "once" }];
+  const withCategory = Study.parse({
+    ...study,
+    codebook: [...study.codebook, { name: "format", label: "Format", kind: "category", levels }],
+  });
+  const data = (name: string) =>
+    name === "format"
+      ? columnOf(
+          "format",
+          cells((i) => (i === 9 ? "once" : i % 3 ? "on" : "in")),
+        )
+      : source(name);
+  const words = (name: string) => titleOf(withCategory, name);
+  const fit = (over: object, ...terms: string[]) => {
+    const steps = [{ id: "s", terms: terms.map((t) => ({ components: t.split("*") })) }];
+    const result = analyseLadder(withCategory, Ladder.parse({ id: "l", name: "L", outcome: "y", steps, ...over }), data);
+    if (result.status !== "fitted") throw new Error(result.refusal.code);
+    return { ...result, ladder: Ladder.parse({ id: "l", name: "L", outcome: "y", steps, ...over }) };
+  };
+
+  test("a level is told by its label, against the reference or the mean of all", () => {
+    const sentence = (over: object, at: number, ...terms: string[]) => {
+      const found = fit(over, ...terms);
+      return coefficientSentence(found.fit.steps[0]!.coefficients[at]!, found.fit, words);
+    };
+    expect(sentence({}, 1, "b", "format")).toMatch(
+      /^Format: In the room goes with a \.\d\d SD (lower|higher) Outcome than Format: On line,/,
+    );
+    const deviation = { categories: [{ variable: "format", coding: "deviation" }] };
+    expect(sentence(deviation, 1, "b", "format")).toMatch(/than the mean of all levels, the other terms held constant\.$/);
+    expect(sentence({}, 3, "b", "format", "b*format")).toMatch(
+      /^The slope of Help is \.\d\d SD (lower|higher) with Format: In the room than with Format: On line\.$/,
+    );
+  });
+
+  test("watches: a level that nobody has, a level of one, and errors that cannot be had", () => {
+    const found = fit({ errors: "hc3" }, "b", "format");
+    const said = ladderWatches(found.fit, found.sample, words).map((w) => w.words);
+    expect(said).toContain("Nobody in the sample has Format: none: no column for it.");
+    expect(said).toContain("A single respondent has Format: once: its coefficient fits that one answer.");
+    expect(said).toContain("Step 1 has no HC3 errors: 1 respondent is predicted by a coefficient of its own (leverage 1).");
+    const one = fit({ filter: { variable: "format", equals: ["in"] } }, "b", "format");
+    expect(ladderWatches(one.fit, one.sample, words)[0]!.words).toBe(
+      "Everyone in the sample has Format: In the room, so Format was left out.",
+    );
+  });
+
+  test("the printed table names coding and errors, and leaves out what is not available", () => {
+    const found = fit({ errors: "hc3" }, "b", "format");
+    const table = ladderTable(found.ladder, found.fit, found.sample, words);
+    expect(table.note).toMatch(/Format: each level against Format: On line\. Least squares with HC3 standard errors\.$/);
+    expect(table.sections[0]!.rows[1]!.slice(2, 4)).toEqual(["–", "–"]);
+  });
 });

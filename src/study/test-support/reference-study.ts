@@ -1,0 +1,146 @@
+import type { ReferenceBlock, ReferenceSet } from "@/core/test-support/reference-set";
+import { Study } from "../model/study";
+
+type Setting = Record<string, unknown>;
+
+/** The study a set describes: its codebook, its scales, and a ladder for the set and for each block with steps of its own. */
+export function studyOf(set: ReferenceSet): Study {
+  const { json } = set;
+  const codebook = Object.entries<any>(json.data.columns).map(([name, column]) => ({
+    name,
+    kind: column.kind === "category" ? "category" : "number",
+    missing: column.missing.filter((code: string) => code !== ""),
+    levels: (column.levels ?? []).map((value: string) => ({ value })),
+    range: column.min === undefined ? null : { low: column.min, high: column.max },
+  }));
+  const spec = json.spec;
+  const scales = Object.entries<any>(spec.scales ?? {}).flatMap(([id, scale]) =>
+    ["mean", "sum"].map((rule) => ({
+      id: `${id}_${rule}`,
+      name: id,
+      rule,
+      items: scale.items.map((variable: string) => ({ variable, reversed: scale.reversed.includes(variable) })),
+    })),
+  );
+  const filterOf = (filter: any) => filter && { variable: filter.column, equals: filter.equals };
+  const categories = (coding?: string) =>
+    Object.entries<any>(spec.categorical ?? {}).map(([variable, c]) => ({ variable, coding: coding ?? c.coding, reference: c.reference }));
+  const everyVariable = [...new Set((spec.steps ?? []).flat().flatMap((term: string) => term.split("*")))];
+  const ladder = (id: string, own: Setting = {}) => ({
+    id,
+    name: id,
+    outcome: spec.outcome,
+    centring: spec.centring ?? "mean",
+    cluster: spec.cluster ?? null,
+    filter: filterOf((own.filter as any) ?? spec.filter) ?? null,
+    order: spec.order ? { by: "variable", variable: spec.order } : null,
+    categories: categories(),
+    ...own.over!,
+    steps: ((own.steps as string[][]) ?? spec.steps).map((terms, k) => ({
+      id: `s${k + 1}`,
+      terms: terms.map((term) => ({ components: term.split("*") })),
+    })),
+  });
+  const ladders = !spec.steps || spec.group ? [] : [ladder("main")];
+  const comparisons: Setting[] = [];
+  for (const [name, block] of Object.entries<any>(set.expected)) {
+    if (ladders.length === 0) break;
+    // a block with steps of its own is fitted on the sample of the set, unless it filters anew
+    if (block.spec) ladders.push(ladder(name, { ...block.spec, over: block.spec.filter ? {} : { alsoComplete: everyVariable } }));
+    if (name === "deviation_coding") ladders.push(ladder(name, { over: { categories: categories("deviation") } }));
+    if (name === "other_centring")
+      for (const centring of Object.keys(block.values)) ladders.push(ladder(`${name}_${centring}`, { over: { centring } }));
+    if (block.models) {
+      for (const [model, terms] of Object.entries<string[]>(block.models))
+        ladders.push(ladder(`${name}_${model}`, { steps: [terms], over: { alsoComplete: everyVariable } }));
+      comparisons.push({
+        id: name,
+        name,
+        folds: spec.folds ?? null,
+        models: Object.keys(block.models).map((model) => ({ name: model, ladder: `${name}_${model}` })),
+      });
+    }
+  }
+  return Study.parse({ format: "beta-step-study", version: 1, name: "reference", codebook, scales, ladders, comparisons });
+}
+
+/** Ours under the names of a block. Undefined: nothing of ours corresponds to the block. */
+export function oursOf(name: string, block: ReferenceBlock, document: any, json: any): unknown {
+  const main = document.ladders.main;
+  const own = document.ladders[name] ?? main;
+  const last = (ladder: any) => ladder.steps[String(Object.keys(ladder.steps).length)];
+  const scale = /^(scores|reliability)_(\w+)$/.exec(name);
+  if (scale && document.scales[`${scale[2]}_mean`]) {
+    const mean = document.scales[`${scale[2]}_mean`];
+    return scale[1] === "reliability" ? mean.reliability : { mean: mean.scores, sum: document.scales[`${scale[2]}_sum`].scores };
+  }
+  switch (name) {
+    case "standardized":
+    case "standardized_indicators_too":
+    case "robust_hc3":
+    case "cluster_robust":
+    case "suppression":
+    case "tests":
+    case "shapiro_wilk":
+    case "durbin_watson":
+    case "steps":
+    case "sample":
+    case "influence":
+    case "comparison":
+      return main?.[name];
+    case "comparison_nested":
+      return main.comparison;
+    case "comparison_not_nested":
+      return document.comparisons[name];
+    case "cross_validation_given_folds":
+      return document.comparisons.comparison_not_nested.cross_validation;
+    case "deviation_coding":
+      return { ...own, coding_table: ownTable(own, block) };
+    case "other_centring":
+      return Object.fromEntries(
+        Object.keys(block.values).map((centring) => {
+          const step = last(document.ladders[`${name}_${centring}`]);
+          return [centring, { ...step, R2: step.model.R2 }];
+        }),
+      );
+    case "marginality":
+      return { faults: own.marginality };
+    case "marginal_means":
+      return ownMeans(main.marginal_means, String(json.spec.steps.length), block);
+    case "marginal_means_step2":
+      return main.marginal_means["2"];
+    case "single_case_level_influence":
+      return document.ladders[name].influence;
+    case "single_case_level_hc3":
+      return document.ladders[name].robust_hc3["1"];
+    case "coefficients":
+      return last(main).coef;
+    case "t_values":
+    case "errors":
+    case "perfect_fit":
+    case "R2": {
+      const { coef, model } = last(main);
+      const each = (what: string) => Object.fromEntries(Object.entries<any>(coef).map(([column, c]) => [column, c[what]]));
+      return { ...model, se: each("se"), t: each("t") };
+    }
+    default:
+      // a block that fits steps of its own: whole ladders, or the last step alone
+      return document.ladders[name] && { ...last(own), ...own };
+  }
+}
+
+/** A coding table of one variable stands bare in its block. */
+function ownTable(ladder: any, block: ReferenceBlock): unknown {
+  const [first] = Object.keys(ladder.coding_table);
+  return first! in block.values.coding_table ? ladder.coding_table : ladder.coding_table[first!];
+}
+
+/** Means of one variable stand bare in their block: the variable whose contrasts or places they are. */
+function ownMeans(byStep: any, step: string, block: ReferenceBlock): unknown {
+  if (!("means" in block.values)) return byStep[step];
+  const levels = Object.keys(block.values.means);
+  const at = block.values.means.mean?.at;
+  return Object.values<any>(byStep[step]).find(
+    ({ means }) => levels.every((level) => level in means) && (at === undefined || Math.abs(means.mean.at - at) < 1e-9 * at),
+  );
+}
