@@ -10,8 +10,8 @@ export function centredSumOfSquares(values: Float64Array): number {
   const centre = mean(values);
   let squares = 0;
   let drift = 0;
-  for (const value of values) {
-    const d = value - centre;
+  for (let i = 0; i < values.length; i++) {
+    const d = values[i]! - centre;
     squares += d * d;
     drift += d;
   }

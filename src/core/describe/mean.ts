@@ -10,8 +10,13 @@ export function mean(values: Float64Array): number {
   const n = values.length;
   if (n === 0) throw new TooFewCasesError({ cases: 0, needed: 1, purpose: "A mean" });
   let sum = 0;
-  for (const value of values) sum += value / n;
+  for (let i = 0; i < n; i++) sum += values[i]!;
+  sum /= n;
+  if (!Number.isFinite(sum)) {
+    sum = 0; // the total leaves double precision though the mean need not
+    for (const value of values) sum += value / n;
+  }
   let left = 0;
-  for (const value of values) left += value - sum;
+  for (let i = 0; i < n; i++) left += values[i]! - sum;
   return sum + left / n;
 }

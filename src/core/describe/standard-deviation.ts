@@ -9,8 +9,10 @@ import { centredSumOfSquares } from "./centred-sum-of-squares";
 export function standardDeviation(values: Float64Array): number {
   if (values.length < 2) throw new TooFewCasesError({ cases: values.length, needed: 2, purpose: "A standard deviation" });
   let widest = 0;
-  for (const value of values) widest = Math.max(widest, Math.abs(value));
+  for (let i = 0; i < values.length; i++) widest = Math.max(widest, Math.abs(values[i]!));
   if (widest === 0) return 0;
+  // squares of ordinary sizes need no scaling
+  if (widest > 1e-100 && widest < 1e100) return Math.sqrt(centredSumOfSquares(values) / (values.length - 1));
   const unit = 2 ** Math.max(-1000, Math.min(1000, Math.round(Math.log2(widest))));
   return unit * Math.sqrt(centredSumOfSquares(values.map((value) => value / unit)) / (values.length - 1));
 }

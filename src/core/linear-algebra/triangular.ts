@@ -13,11 +13,11 @@ export function solveUpper(r: Float64Array, right: ArrayLike<number>, q: number)
 
 /** z with Rᵀ·z = right. */
 export function solveUpperTransposed(r: Float64Array, right: ArrayLike<number>, q: number): Float64Array {
-  const z = new Float64Array(q);
+  const z = Float64Array.from({ length: q }, (_, i) => right[i]!);
   for (let i = 0; i < q; i++) {
-    let sum = right[i]!;
-    for (let j = 0; j < i; j++) sum -= r[j * q + i]! * z[j]!;
-    z[i] = sum / r[i * q + i]!;
+    const value = z[i]! / r[i * q + i]!;
+    z[i] = value;
+    for (let j = i + 1; j < q; j++) z[j] = z[j]! - r[i * q + j]! * value; // along the row, as R lies in memory
   }
   return z;
 }

@@ -24,7 +24,7 @@ export class AugmentedSystem {
    * @param r their triangle
    * @param width columns of the factorization whose reflections count
    */
-  constructor(
+  private constructor(
     private readonly design: PreparedDesign,
     private readonly kept: readonly number[],
     private readonly r: Float64Array,
@@ -35,12 +35,14 @@ export class AugmentedSystem {
     this.solution = kept.map(() => [0, 0]);
   }
 
-  solve(): void {
-    this.improve(this.design.yHigh.slice(), new Float64Array(this.kept.length));
+  static solve(design: PreparedDesign, kept: readonly number[], r: Float64Array, width: number): AugmentedSystem {
+    const system = new AugmentedSystem(design, kept, r, width);
+    system.improve(design.yHigh.slice(), new Float64Array(kept.length));
     for (let round = 0; round < ROUNDS; round++) {
-      const { f, g } = this.errors();
-      if (this.improve(f, g) < SETTLED) return;
+      const { f, g } = system.errors();
+      if (system.improve(f, g) < SETTLED) break;
     }
+    return system;
   }
 
   /** Adds the solution for the right-hand side [f; g]; f is overwritten. Returns the largest step relative to the solution. */

@@ -115,17 +115,24 @@ export function coefficientErrors(fit: Fit, of: Covariance): Float64Array {
  * Standard error of w₀·intercept + Σ wⱼ·bⱼ, outcome units.
  * @param weights length q: the intercept's first, then one per column of the fit, in the units the columns entered in
  */
-function combinationError(fit: Fit, { middle }: Covariance, weights: ArrayLike<number>): number {
+function combinationError(fit: Fit, of: Covariance, weights: ArrayLike<number>): number {
   const { design, triangle, kept } = fit.basis;
-  const q = kept.length;
-  const u = solveUpperTransposed(triangle, scaledWeights(fit, weights), q);
+  const u = solveUpperTransposed(triangle, scaledWeights(fit, weights), kept.length);
+  return Math.sqrt(Math.max(0, varianceAlong(of, u))) / design.outcome.scale;
+}
+
+/** uᵀ·M·u. */
+function varianceAlong({ kind, middle }: Covariance, u: Float64Array): number {
+  const q = u.length;
   let variance = 0;
   for (let a = 0; a < q; a++) {
     let sum = 0;
-    for (let b = 0; b < q; b++) sum += middle[a * q + b]! * u[b]!;
+    if (kind === "classical")
+      sum = middle[a * q + a]! * u[a]!; // M is s² times the identity
+    else for (let b = 0; b < q; b++) sum += middle[a * q + b]! * u[b]!;
     variance += u[a]! * sum;
   }
-  return Math.sqrt(Math.max(0, variance)) / design.outcome.scale;
+  return variance;
 }
 
 /** The same combination in the centred and scaled units of the basis. */

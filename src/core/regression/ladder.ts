@@ -1,11 +1,10 @@
-import { correlation } from "../describe/correlation";
 import { standardDeviation } from "../describe/standard-deviation";
 import { TooFewCasesError, UnknownVariableError } from "../errors";
 import type { CodingTable } from "./categories";
 import { type Coefficient, type Estimate, estimate, partialCorrelation, rescaled } from "./coefficients";
 import { coefficientErrors, covariance, type ErrorChoice, inference, type NoCovariance } from "./covariance";
 import { type Coding, type DesignChoices, type DesignColumn, type DesignMatrix, designMatrix, type Predictor } from "./design-matrix";
-import { type DroppedColumn, type Fit, leastSquares } from "./least-squares";
+import { type DroppedColumn, type Fit, leastSquares, outcomeCorrelations } from "./least-squares";
 import { type MarginalityFault, marginalityFaults } from "./marginality";
 import { type ModelSummary, modelSummary } from "./model-summary";
 import { prepareDesign } from "./prepared-design";
@@ -96,7 +95,7 @@ export function termsUpTo(models: LadderModels, k: number): Term[] {
 export function ladderTables(models: LadderModels, errors: ErrorChoice = models.spec.errors ?? { kind: "classical" }): LadderFit {
   const { spec, design, fits, y } = models;
   // a column's r with the outcome is the same in every step
-  const zeroOrder = new Map(design.columns.map((c) => [c.name, correlation(c.values, y)]));
+  const zeroOrder = outcomeCorrelations(fits.at(-1)!);
   const terms = new Map(design.columns.map((c) => [c.name, termName(c.term)]));
   const betas = standardized(models, errors, spec.standardizeIndicators ?? false);
   const steps = fits.map((fit, k): StepFit => {
@@ -111,7 +110,7 @@ export function ladderTables(models: LadderModels, errors: ErrorChoice = models.
         term: terms.get(column)!,
         b: robust.slopes[i]!,
         beta: betas[k]![i] ?? null,
-        zeroOrder: zeroOrder.get(column)!,
+        zeroOrder: zeroOrder[i]!,
         part,
         partial: partialCorrelation(part, unexplained),
         tolerance,

@@ -1,11 +1,15 @@
 import fc from "fast-check";
 import { correlation } from "../describe/correlation";
 import { ConstantOutcomeError, DuplicateTermError, NonFiniteValueError, TooFewCasesError, UnknownVariableError } from "../errors";
+import { independentColumns, upperTriangle } from "../linear-algebra/householder";
+import { invertUpper } from "../linear-algebra/triangular";
 import { randomStream } from "../random/random-stream";
+import { AugmentedSystem } from "./augmented-system";
 import { fitLadder, type LadderFit, type LadderSpec } from "./ladder";
 import { lowerOrderTerms, marginalityFaults } from "./marginality";
 import { prepareDesign } from "./prepared-design";
 import { leastSquares } from "./least-squares";
+import { SemiNormalSystem } from "./semi-normal-system";
 import { termName } from "./terms";
 
 type Data = Map<string, Float64Array>;
@@ -131,6 +135,40 @@ test("R² rises from step to step by ΔR², and the F of the whole model comes f
     }),
     { numRuns: 20 },
   );
+});
+
+test("the short way of refining a solution ends at the digits of the long one; an ill-conditioned design takes the long one", () => {
+  const solve = (columns: Float64Array[], y: Float64Array) => {
+    const design = prepareDesign(
+      columns.map((values, i) => ({ name: `x${i}`, values })),
+      { name: "y", values: y },
+    );
+    const kept = independentColumns(design.factorization, columns.length + 1);
+    const r = upperTriangle(design.factorization, kept);
+    return {
+      short: SemiNormalSystem.solve(design, kept, r, invertUpper(r, kept.length)),
+      long: AugmentedSystem.solve(design, kept, r, columns.length + 1),
+    };
+  };
+  fc.assert(
+    fc.property(seeds, fc.constantFrom(0, 1e5), (seed, offset) => {
+      const data = sample(seed);
+      const { short, long } = solve(
+        ["a", "b", "c"].map((name) => data.get(name)!.map((v) => v + offset)),
+        data.get("y")!,
+      );
+      long.solution.forEach((b, i) => expect(Math.abs(short!.solution[i]![0] - b[0])).toBeLessThan(4e-16 * Math.max(1e-3, Math.abs(b[0]))));
+      long.residualHi.forEach((e, i) => expect(Math.abs(short!.residualHi[i]! - e)).toBeLessThan(1e-16));
+    }),
+    { numRuns: 20 },
+  );
+  const a = sample(1).get("a")!;
+  expect(
+    solve(
+      [a, a.map((v, i) => v + 1e-6 * Math.sin(i))],
+      a.map((v, i) => v + Math.cos(i)),
+    ).short,
+  ).toBeNull();
 });
 
 test("with one predictor β is r", () => {

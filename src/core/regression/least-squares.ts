@@ -4,6 +4,7 @@ import { independentColumns, upperTriangle } from "../linear-algebra/householder
 import { invertUpper, solveUpper } from "../linear-algebra/triangular";
 import { AugmentedSystem } from "./augmented-system";
 import { type PreparedDesign, rawIntercept } from "./prepared-design";
+import { SemiNormalSystem } from "./semi-normal-system";
 
 /** A column that takes no part in a fit, and why. */
 export interface DroppedColumn {
@@ -63,7 +64,8 @@ export interface Fit {
 }
 
 /**
- * Fits the first `width` columns: QR, then refinement that brings b to full double precision (augmented-system.ts).
+ * Fits the first `width` columns: QR, then refinement that brings b to full double precision (semi-normal-system.ts, or
+ * augmented-system.ts for an ill-conditioned design).
  * @throws TooFewCasesError when no residual degree of freedom is left
  */
 export function leastSquares(design: PreparedDesign, width: number): Fit {
@@ -72,9 +74,8 @@ export function leastSquares(design: PreparedDesign, width: number): Fit {
   const q = kept.length;
   if (n - q < 1) throw new TooFewCasesError({ cases: n, needed: q + 1, purpose: `A model with ${q - 1} columns` });
   const r = upperTriangle(factorization, kept);
-  const system = new AugmentedSystem(design, kept, r, width + 1);
-  system.solve();
-
+  const inverse = invertUpper(r, q);
+  const system = SemiNormalSystem.solve(design, kept, r, inverse) ?? AugmentedSystem.solve(design, kept, r, width + 1);
   const { residualHi, residualLo, solution } = system;
   const residual = sumOfSquares(residualHi, residualLo);
   const { total } = design;
@@ -85,7 +86,6 @@ export function leastSquares(design: PreparedDesign, width: number): Fit {
   const dfResidual = n - q;
   const s = perfect ? 0 : Math.sqrt(residual[0] / dfResidual); // in scaled outcome units
 
-  const inverse = invertUpper(r, q);
   const slopes = new Float64Array(q - 1);
   const slopeErrors = new Float64Array(q - 1);
   const part = new Float64Array(q - 1);
@@ -170,6 +170,23 @@ function droppedColumn(design: PreparedDesign, kept: readonly number[], { column
   if (constant) return { column: name, reason: "constant", combinationOf: [] };
   const named = kept.slice(1, weights.length).filter((_, i) => Math.abs(weights[i + 1]!) > 1e-8);
   return { column: name, reason: "combination", combinationOf: named.map((k) => design.columns[k - 1]!.name) };
+}
+
+/** Pearson's r of each column of a fit with the outcome, −1…1, from R and the coefficients: Xᵀy = Rᵀ(R·b). */
+export function outcomeCorrelations({ basis, exact }: Fit): Float64Array {
+  const { triangle, solution } = basis;
+  const q = solution.length;
+  const projected = new Float64Array(q);
+  for (let i = 0; i < q; i++) for (let k = i; k < q; k++) projected[i] = projected[i]! + triangle[i * q + k]! * solution[k]!;
+  return Float64Array.from({ length: q - 1 }, (_, column) => {
+    let [along, squares] = [0, 0];
+    for (let i = 1; i <= column + 1; i++) {
+      const entry = triangle[i * q + column + 1]!;
+      along += entry * projected[i]!;
+      squares += entry * entry;
+    }
+    return Math.max(-1, Math.min(1, along / Math.sqrt(squares * exact.total[0])));
+  });
 }
 
 /** SSE of `reduced` − SSE of `full` in squared outcome units, formed before anything is rounded. */

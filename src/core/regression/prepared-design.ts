@@ -1,4 +1,4 @@
-import { isConstant } from "../describe/constant";
+import { isSpreadOfRounding } from "../describe/constant";
 import { mean } from "../describe/mean";
 import { ConstantOutcomeError, NonFiniteValueError, OutOfRangeError, TooFewCasesError } from "../errors";
 import { type Factorization, factorize } from "../linear-algebra/householder";
@@ -95,16 +95,18 @@ function exactOutcome(y: ScaledColumn): Pick<PreparedDesign, "yHigh" | "yLow" | 
 }
 
 function scaled(name: string, values: Float64Array, noise = 0): ScaledColumn {
-  const bad = values.findIndex((v) => !Number.isFinite(v));
-  if (bad >= 0) throw new NonFiniteValueError({ column: name, row: bad + 1 });
-  const centre = mean(values);
-  let widest = 0;
-  let largest = 0;
-  for (const v of values) {
-    widest = Math.max(widest, Math.abs(v - centre));
-    largest = Math.max(largest, Math.abs(v));
+  let low = values[0]!;
+  let high = low;
+  for (let i = 0; i < values.length; i++) {
+    const v = values[i]!;
+    if (!Number.isFinite(v)) throw new NonFiniteValueError({ column: name, row: i + 1 });
+    if (v < low) low = v;
+    if (v > high) high = v;
   }
-  const constant = isConstant(values) || widest <= 8 * noise;
+  const centre = mean(values);
+  const widest = Math.max(high - centre, centre - low);
+  const largest = Math.max(Math.abs(low), Math.abs(high));
+  const constant = isSpreadOfRounding(low, high) || widest <= 8 * noise;
   const exponent = constant ? 0 : -Math.round(Math.log2(widest) + Math.log2(values.length) / 2);
   const scale = 2 ** exponent;
   if (!Number.isFinite(scale) || scale === 0 || !Number.isFinite(widest)) throw new OutOfRangeError({ column: name });

@@ -7,6 +7,9 @@ import type { StudyColumns } from "../prepare/study-columns";
 import type { FittedLadder } from "./analyse-ladder";
 import { type Refusal, refusalOf } from "./refusal";
 import { sampleFolds } from "./sample-folds";
+import { sampleResults } from "./sample-results";
+
+const METHOD = "information criteria and cross-validated prediction error of least-squares fits on one sample";
 
 /** The steps of one ladder beside one another. */
 export function stepComparison(ladder: Ladder, models: LadderModels, sample: AnalysisSample, columns: StudyColumns) {
@@ -16,7 +19,7 @@ export function stepComparison(ladder: Ladder, models: LadderModels, sample: Ana
 
 /** Models of different ladders, under the names of docs/results.md. Refused when outcome or sample differ. */
 export function comparisonResults(comparison: Comparison, fitted: ReadonlyMap<string, FittedLadder>, columns: StudyColumns) {
-  const settings = { models: comparison.models, folds: comparison.folds, seed: comparison.seed };
+  const settings = { models: comparison.models, folds: comparison.folds, seed: comparison.seed, method: METHOD };
   const head = { name: comparison.name, settings };
   const refused = (refusal: Refusal) => ({ ...head, status: "refused" as const, refusal });
   const candidates: Candidate[] = [];
@@ -29,7 +32,8 @@ export function comparisonResults(comparison: Comparison, fitted: ReadonlyMap<st
     sample ??= found.sample;
   }
   try {
-    return { ...head, status: "compared" as const, ...compared(candidates, comparison, sample!, columns) };
+    const results = compared(candidates, comparison, sample!, columns);
+    return { ...head, status: "compared" as const, sample: sampleResults(sample!), ...results };
   } catch (error) {
     return refused(refusalOf(error));
   }

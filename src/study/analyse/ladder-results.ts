@@ -7,11 +7,11 @@ import type { RSquaredChange } from "@/core/regression/r-squared-change";
 import { type MarginalMeans, marginalMeans } from "@/core/regression/marginal-means";
 import { termName } from "@/core/regression/terms";
 import { type Ladder, ladderPredictors } from "../model/ladder";
-import type { AnalysisSample } from "../prepare/analysis-sample";
 import type { StudyColumns } from "../prepare/study-columns";
 import type { FittedLadder } from "./analyse-ladder";
 import { caseResults } from "./case-results";
 import { stepComparison } from "./comparison-results";
+import { sampleResults } from "./sample-results";
 
 const METHODS = {
   classical: "least squares, classical standard errors",
@@ -65,17 +65,6 @@ export function ladderResults(ladder: Ladder, fitted: FittedLadder, columns: Stu
     marginal_means: byStep(tables, (_, k) => meansOfStep(models, k, chosen, ladder)),
     comparison: stepComparison(ladder, models, fitted.sample, columns),
     ...caseResults(ladder, models, fitted.sample, columns),
-  };
-}
-
-export function sampleResults(sample: AnalysisSample) {
-  return {
-    rows: sample.rows,
-    kept_by_filter: sample.keptByFilter,
-    complete: sample.complete,
-    used: sample.used,
-    missing_by_variable_among_kept: sample.missingByVariable,
-    rows_used: sample.rowsUsed,
   };
 }
 

@@ -15,7 +15,7 @@ export interface PrintTable {
 
 /** What the coefficients of a category compare, in words. */
 export function codingWords(table: CodingTable, title: Titles): string {
-  const reference = title(`${table.variable}[${table.reference}]`);
+  const reference = title(`${table.variable}[${table.reference}]`).replace(`${title(table.variable)}: `, "");
   return table.coding === "deviation"
     ? `each level against the mean of all levels (${reference} has no column)`
     : `each level against ${reference}`;

@@ -115,7 +115,10 @@ function categoryWatches(table: CodingTable, title: Titles): LadderWatch[] {
     });
   }
   if (table.empty.length > 0) {
-    watches.push({ id: `empty ${table.variable}`, words: `Nobody in the sample has ${listed(table.empty.map(words))}: no column for it.` });
+    watches.push({
+      id: `empty ${table.variable}`,
+      words: `Nobody in the sample has ${listed(table.empty.map(words))}, which therefore has no column.`,
+    });
   }
   for (const level of table.levels) {
     if (level.cases === 1)

@@ -198,7 +198,7 @@ describe("categories in words", () => {
   test("watches: a level that nobody has, a level of one, and errors that cannot be had", () => {
     const found = fit({ errors: "hc3" }, "b", "format");
     const said = ladderWatches(found.fit, found.sample, words).map((w) => w.words);
-    expect(said).toContain("Nobody in the sample has Format: none: no column for it.");
+    expect(said).toContain("Nobody in the sample has Format: none, which therefore has no column.");
     expect(said).toContain("A single respondent has Format: once: its coefficient fits that one answer.");
     expect(said).toContain("Step 1 has no HC3 errors: 1 respondent is predicted by a coefficient of its own (leverage 1).");
     const one = fit({ filter: { variable: "format", equals: ["in"] } }, "b", "format");
@@ -210,7 +210,7 @@ describe("categories in words", () => {
   test("the printed table names coding and errors, and leaves out what is not available", () => {
     const found = fit({ errors: "hc3" }, "b", "format");
     const table = ladderTable(found.ladder, found.fit, found.sample, words);
-    expect(table.note).toMatch(/Format: each level against Format: On line\. Least squares with HC3 standard errors\.$/);
+    expect(table.note).toMatch(/Format: each level against On line\. Least squares with HC3 standard errors\.$/);
     expect(table.sections[0]!.rows[1]!.slice(2, 4)).toEqual(["–", "–"]);
   });
 });

@@ -1,0 +1,13 @@
+import type { AnalysisSample } from "../prepare/analysis-sample";
+
+/** Who is in, under the names of docs/results.md. */
+export function sampleResults(sample: AnalysisSample) {
+  return {
+    rows: sample.rows,
+    kept_by_filter: sample.keptByFilter,
+    complete: sample.complete,
+    used: sample.used,
+    missing_by_variable_among_kept: sample.missingByVariable,
+    rows_used: sample.rowsUsed,
+  };
+}
