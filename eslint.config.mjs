@@ -30,7 +30,7 @@ const config = [
   },
   {
     // foreign JSON (reference sets, results) is walked as it comes
-    files: ["**/*.test.ts", "src/core/test-support/**", "e2e/**"],
+    files: ["**/*.test.ts", "src/*/test-support/**", "e2e/**"],
     rules: { "@typescript-eslint/no-explicit-any": "off" },
   },
   {

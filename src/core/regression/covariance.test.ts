@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { expectClose, madeUpData, madeUpSpec } from "../test-support/made-up-data";
-import { caseStatistics } from "./case-statistics";
+import { caseStatistics } from "../diagnostics/case-statistics";
 import { coefficientErrors, combination, type Covariance, covariance, type NoCovariance } from "./covariance";
 import { fitLadder, ladderModels, ladderTables } from "./ladder";
 import { waldTest } from "./wald-test";

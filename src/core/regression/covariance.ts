@@ -117,8 +117,16 @@ export function coefficientErrors(fit: Fit, of: Covariance): Float64Array {
  */
 function combinationError(fit: Fit, of: Covariance, weights: ArrayLike<number>): number {
   const { design, triangle, kept } = fit.basis;
-  const u = solveUpperTransposed(triangle, scaledWeights(fit, weights), kept.length);
-  return Math.sqrt(Math.max(0, varianceAlong(of, u))) / design.outcome.scale;
+  const scaled = scaledWeights(fit, weights);
+  const size = scaled.reduce((largest, w) => Math.max(largest, Math.abs(w)), 0);
+  if (size === 0) return 0;
+  // a column in a unit of 1e-160 has weights whose squares would overflow
+  const u = solveUpperTransposed(
+    triangle,
+    scaled.map((w) => w / size),
+    kept.length,
+  );
+  return (Math.sqrt(Math.max(0, varianceAlong(of, u))) * size) / design.outcome.scale;
 }
 
 /** uᵀ·M·u. */

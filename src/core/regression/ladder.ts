@@ -1,8 +1,8 @@
 import { standardDeviation } from "../describe/standard-deviation";
 import { TooFewCasesError, UnknownVariableError } from "../errors";
 import type { CodingTable } from "./categories";
-import { type Coefficient, type Estimate, estimate, partialCorrelation, rescaled } from "./coefficients";
-import { coefficientErrors, covariance, type ErrorChoice, inference, type NoCovariance } from "./covariance";
+import { type Coefficient, type Estimate, estimate, type Inference, partialCorrelation, rescaled } from "./coefficients";
+import { coefficientErrors, type Covariance, covariance, type ErrorChoice, inference, type NoCovariance } from "./covariance";
 import { type Coding, type DesignChoices, type DesignColumn, type DesignMatrix, designMatrix, type Predictor } from "./design-matrix";
 import { type DroppedColumn, type Fit, leastSquares, outcomeCorrelations } from "./least-squares";
 import { type MarginalityFault, marginalityFaults } from "./marginality";
@@ -78,7 +78,7 @@ export function ladderModels(spec: LadderSpec, variables: ReadonlyMap<string, Pr
   return { spec, variables, y, design, fits: fitSteps(design, spec.outcome, y) };
 }
 
-/** A ladder's tables: ladderModels and stepTables in one go. */
+/** A ladder's tables: ladderModels and ladderTables in one go. */
 export function fitLadder(spec: LadderSpec, variables: ReadonlyMap<string, Predictor>): LadderFit {
   return ladderTables(ladderModels(spec, variables));
 }
@@ -97,10 +97,13 @@ export function ladderTables(models: LadderModels, errors: ErrorChoice = models.
   // a column's r with the outcome is the same in every step
   const zeroOrder = outcomeCorrelations(fits.at(-1)!);
   const terms = new Map(design.columns.map((c) => [c.name, termName(c.term)]));
-  const betas = standardized(models, errors, spec.standardizeIndicators ?? false);
+  const covariances = fits.map((fit) => covariance(fit, errors));
+  const tested = fits.map((fit, k) => testedCoefficients(fit, covariances[k]!, spec.confidence));
+  const betas = standardized(models, errors, spec.standardizeIndicators ?? false, tested);
   const steps = fits.map((fit, k): StepFit => {
     const model = modelSummary(fit);
-    const robust = stepErrors(fit, errors, spec.confidence);
+    const found = covariances[k]!;
+    const { intercept, slopes } = tested[k]!;
     const unexplained = fit.ssResidual / fit.ssTotal;
     const coefficients = fit.columns.map((column, i): Coefficient => {
       const part = fit.part[i]!;
@@ -108,7 +111,7 @@ export function ladderTables(models: LadderModels, errors: ErrorChoice = models.
       return {
         column,
         term: terms.get(column)!,
-        b: robust.slopes[i]!,
+        b: slopes[i]!,
         beta: betas[k]![i] ?? null,
         zeroOrder: zeroOrder[i]!,
         part,
@@ -119,17 +122,17 @@ export function ladderTables(models: LadderModels, errors: ErrorChoice = models.
     });
     const notes: StepNote[] = fit.dropped.map((column) => ({ code: "dropped", column }));
     if (fit.perfect) notes.push({ code: "perfect-fit" });
-    if (robust.unavailable) notes.push({ code: "robust-errors-unavailable", why: robust.unavailable });
+    if ("reason" in found) notes.push({ code: "robust-errors-unavailable", why: found });
     const present = termsUpTo(models, k);
     return {
       model,
-      change: stepChange(k === 0 ? null : fits[k - 1]!, fit, errors),
-      intercept: robust.intercept,
+      change: stepChange(k === 0 ? null : fits[k - 1]!, fit, found),
+      intercept,
       coefficients,
       terms: termTests(design.columns, present, fit),
       suppression: suppressionFlags(coefficients, model, present),
       notes,
-      clusters: robust.clusters,
+      clusters: "reason" in found ? null : found.clusters,
     };
   });
   return {
@@ -144,40 +147,33 @@ export function ladderTables(models: LadderModels, errors: ErrorChoice = models.
 }
 
 /** ΔR² with its F test; with robust errors F is Wald's that the added columns' coefficients are all 0. */
-function stepChange(before: Fit | null, fit: Fit, errors: ErrorChoice): RSquaredChange {
+function stepChange(before: Fit | null, fit: Fit, found: Covariance | NoCovariance): RSquaredChange {
   const change = rSquaredChange(before, fit);
-  if (errors.kind === "classical" || change.df[0] === 0) return change;
-  const found = covariance(fit, errors);
+  if (change.df[0] === 0) return change;
   if ("reason" in found) return { ...change, F: null, p: null };
+  if (found.kind === "classical") return change;
   const from = before?.basis.kept.length ?? 1;
   const added = fit.basis.kept.slice(from).map((_, i) => from + i);
   const { F, df, p } = waldTest(fit, added, found);
   return { ...change, F, df, p };
 }
 
-interface StepErrors {
+/** The coefficients of one fit, in the units they were fitted in. */
+interface TestedCoefficients {
   intercept: Estimate;
   slopes: Estimate[];
-  clusters: number | null;
-  unavailable: NoCovariance | null;
 }
 
-/** The coefficients of one fit, in the units they were fitted in, with the chosen errors. */
-function stepErrors(fit: Fit, errors: ErrorChoice, confidence: number): StepErrors {
-  const all = (by: ReturnType<typeof inference>, intercept: number | null, error: (i: number) => number | null) => ({
-    intercept: estimate(fit.intercept, intercept, by),
-    slopes: fit.columns.map((_, i) => estimate(fit.slopes[i]!, error(i), by)),
+function testedCoefficients(fit: Fit, found: Covariance | NoCovariance, confidence: number): TestedCoefficients {
+  const all = (by: Inference, error: (position: number) => number | null): TestedCoefficients => ({
+    intercept: estimate(fit.intercept, error(0), by),
+    slopes: fit.columns.map((_, i) => estimate(fit.slopes[i]!, error(i + 1), by)),
   });
-  if (errors.kind === "classical") {
-    const by = inference(fit, { df: fit.dfResidual }, confidence);
-    return { ...all(by, fit.interceptError, (i) => fit.slopeErrors[i]!), clusters: null, unavailable: null };
-  }
-  const found = covariance(fit, errors);
-  if ("reason" in found) {
-    return { ...all({ df: 1, critical: 0, exact: false }, null, () => null), clusters: null, unavailable: found };
-  }
-  const se = coefficientErrors(fit, found);
-  return { ...all(inference(fit, found, confidence), se[0]!, (i) => se[i + 1]!), clusters: found.clusters, unavailable: null };
+  if ("reason" in found) return all({ df: 1, critical: 0, exact: false }, () => null);
+  const by = inference(fit, found, confidence);
+  if (found.kind === "classical") return all(by, (at) => (at === 0 ? fit.interceptError : fit.slopeErrors[at - 1]!));
+  const errors = coefficientErrors(fit, found);
+  return all(by, (at) => errors[at]!);
 }
 
 /**
@@ -185,16 +181,23 @@ function stepErrors(fit: Fit, errors: ErrorChoice, confidence: number): StepErro
  * and left as they are. Where the columns of that metric are multiples of the fitted ones, apart from a constant, β is b in
  * another unit; otherwise the z metric is fitted.
  * @param indicators true: the columns of categories are z-scored too, before products are formed from them
+ * @param tested the coefficients of every step with these errors, if they are known already
  * @returns per step and column; null for a column that is independent as fitted but not in the z metric (the square of a
  * two-valued variable without the variable itself)
  */
-export function standardized(models: LadderModels, errors: ErrorChoice, indicators: boolean): (Estimate | null)[][] {
+export function standardized(
+  models: LadderModels,
+  errors: ErrorChoice,
+  indicators: boolean,
+  tested?: readonly TestedCoefficients[],
+): (Estimate | null)[][] {
   const { spec, design, fits, y, variables } = models;
+  const test = (fit: Fit) => testedCoefficients(fit, covariance(fit, errors), spec.confidence);
   const outcomeSd = standardDeviation(y);
   if (multiplesOfZ(design, spec, indicators)) {
     const factors = new Map(design.columns.map((c) => [c.name, unitOf(c, indicators) / outcomeSd]));
-    return fits.map((fit) => {
-      const { slopes } = stepErrors(fit, errors, spec.confidence);
+    return fits.map((fit, k) => {
+      const { slopes } = tested?.[k] ?? test(fit);
       return fit.columns.map((column, i) => rescaled(slopes[i]!, factors.get(column)!));
     });
   }
@@ -205,7 +208,7 @@ export function standardized(models: LadderModels, errors: ErrorChoice, indicato
     y.map((v) => v / outcomeSd), // the outcome's mean only moves the intercept
   );
   return fits.map((fit, k) => {
-    const { slopes } = stepErrors(zFits[k]!, errors, spec.confidence);
+    const { slopes } = test(zFits[k]!);
     return fit.columns.map((column) => slopes[zFits[k]!.columns.indexOf(column)] ?? null);
   });
 }

@@ -1,10 +1,13 @@
-import { TooFewCasesError } from "../errors";
+import { OutOfRangeError, TooFewCasesError } from "../errors";
 import { type DoubleDouble, scaleByPower, subtract, sumOfSquares } from "../linear-algebra/double-double";
 import { independentColumns, upperTriangle } from "../linear-algebra/householder";
 import { invertUpper, solveUpper } from "../linear-algebra/triangular";
 import { AugmentedSystem } from "./augmented-system";
 import { type PreparedDesign, rawIntercept } from "./prepared-design";
 import { SemiNormalSystem } from "./semi-normal-system";
+
+/** Sums of squares below this begin to lose digits in outcome units. */
+const LEAST_SQUARE = 1e-290;
 
 /** A column that takes no part in a fit, and why. */
 export interface DroppedColumn {
@@ -66,7 +69,7 @@ export interface Fit {
 /**
  * Fits the first `width` columns: QR, then refinement that brings b to full double precision (semi-normal-system.ts, or
  * augmented-system.ts for an ill-conditioned design).
- * @throws TooFewCasesError when no residual degree of freedom is left
+ * @throws TooFewCasesError when no residual degree of freedom is left; OutOfRangeError when the outcome's squares leave double precision
  */
 export function leastSquares(design: PreparedDesign, width: number): Fit {
   const { n, factorization, outcome } = design;
@@ -82,6 +85,7 @@ export function leastSquares(design: PreparedDesign, width: number): Fit {
   const perfect = residual[0] <= n * (16 * Number.EPSILON * sizeOfParts(system.solution, design, kept)) ** 2;
   const unit = 1 / outcome.scale;
   const ssTotal = total[0] * unit * unit;
+  if (!(ssTotal > LEAST_SQUARE && ssTotal < Infinity)) throw new OutOfRangeError({ column: outcome.name });
   const ssResidual = perfect ? 0 : residual[0] * unit * unit;
   const dfResidual = n - q;
   const s = perfect ? 0 : Math.sqrt(residual[0] / dfResidual); // in scaled outcome units

@@ -1,4 +1,4 @@
-import { holm } from "../describe/holm";
+import { holm } from "../distributions/holm";
 import { expectClose, madeUpData, madeUpSpec } from "../test-support/made-up-data";
 import type { Category } from "./categories";
 import { type Covariance, covariance } from "./covariance";

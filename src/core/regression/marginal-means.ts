@@ -1,4 +1,4 @@
-import { holm } from "../describe/holm";
+import { holm } from "../distributions/holm";
 import { mean } from "../describe/mean";
 import { standardDeviation } from "../describe/standard-deviation";
 import type { Estimate } from "./coefficients";

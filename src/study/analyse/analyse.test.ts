@@ -162,6 +162,58 @@ describe("what the results document says of the order and of folds", () => {
   });
 });
 
+describe("no number of the results is NaN or infinite", () => {
+  const codebook = ["y", "x", "flat", "huge", "tiny", "exact", "one", "rare", "few"].map((name) => ({
+    name,
+    kind: ["one", "rare"].includes(name) ? "category" : "number",
+  }));
+  const wave = (i: number) => Math.sin(i * 12.9898) + i / 50;
+  const data = sourceOf({
+    y: cells((i) => wave(i) + Math.cos(i)),
+    x: cells(wave),
+    flat: cells(() => 4),
+    huge: cells((i) => (wave(i + 5) + Math.sqrt(i)) * 1e160),
+    tiny: cells((i) => wave(i + 9) * 1e-160),
+    exact: cells((i) => 2 * wave(i) - 1),
+    one: cells(() => "all"),
+    rare: cells((i) => (i === 3 ? "alone" : i % 2 ? "odd" : "even")),
+    few: cells((i) => (i < 5 ? wave(i + 2) : "")),
+  });
+  const walk = (value: unknown, path: string): string[] => {
+    if (typeof value === "number") return Number.isFinite(value) ? [] : [path];
+    if (value === null || typeof value !== "object") return [];
+    return Object.entries(value).flatMap(([key, inside]) => walk(inside, `${path}/${key}`));
+  };
+
+  test.each<[string, object]>([
+    ["a constant predictor and a category of one level", { steps: ["flat", "one", "x"] }],
+    ["nothing but what does not vary", { steps: ["flat", "one"] }],
+    ["sizes at the ends of double precision", { steps: ["huge", "tiny", "huge*tiny", "x"] }],
+    ["squares beyond double precision", { steps: ["huge", "huge*huge"] }],
+    ["a perfect fit", { outcome: "exact", steps: ["x", "rare"] }],
+    ["a level of one respondent, with everything robust", { steps: ["rare", "x", "x*rare"], errors: "hc3", cluster: "rare" }],
+    ["p + 2 respondents", { steps: ["few", "x", "tiny"] }],
+    ["p + 1 respondents", { steps: ["few", "x", "tiny", "huge"] }],
+    ["an outcome whose squares overflow", { outcome: "huge", steps: ["x"] }],
+    ["an outcome whose squares vanish", { outcome: "tiny", steps: ["x"] }],
+  ])("%s", (_, { steps, ...over }: any) => {
+    const hostile = Study.parse({
+      ...{ format: "beta-step-study", version: 1, name: "h", codebook },
+      ladders: [
+        ladder({
+          order: { by: "rows" },
+          ...over,
+          steps: steps.map((term: string, k: number) => ({ id: `s${k}`, terms: [{ components: term.split("*") }] })),
+        }),
+      ],
+    });
+    const document = resultsDocument(hostile, data);
+    expect(walk(document, "")).toEqual([]);
+    const { status, refusal }: any = document.ladders.l;
+    expect(status === "fitted" || ["too-few-cases", "out-of-range", "non-finite-value"].includes(refusal.code)).toBe(true);
+  });
+});
+
 describe("comparisons between ladders", () => {
   const other = (over: object) => ladder({ id: "m", name: "M", steps: [{ id: "a", terms: [{ components: ["q"] }] }], ...over });
   const compare = (second: object, models: object[] = [{}, {}]): any => {

@@ -1,9 +1,9 @@
 import { lowess } from "@/core/describe/lowess";
 import { shapiroWilk } from "@/core/describe/shapiro-wilk";
-import { addedVariables, caseStatistics } from "@/core/regression/case-statistics";
+import { addedVariables, caseStatistics } from "@/core/diagnostics/case-statistics";
 import type { LadderModels } from "@/core/regression/ladder";
 import type { Fit } from "@/core/regression/least-squares";
-import { breuschPagan, durbinWatson, type NoTest, type Reset, reset } from "@/core/regression/residual-tests";
+import { breuschPagan, durbinWatson, type NoTest, type Reset, reset } from "@/core/diagnostics/residual-tests";
 import type { Ladder } from "../model/ladder";
 import type { AnalysisSample } from "../prepare/analysis-sample";
 import type { StudyColumns } from "../prepare/study-columns";

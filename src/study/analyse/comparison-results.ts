@@ -1,4 +1,4 @@
-import { type Candidate, compareModels, type Comparison as Compared } from "@/core/regression/comparison";
+import { type Candidate, compareModels, type Comparison as Compared } from "@/core/comparison/compare-models";
 import type { LadderModels } from "@/core/regression/ladder";
 import type { Comparison } from "../model/comparison";
 import type { Ladder } from "../model/ladder";

@@ -1,6 +1,6 @@
 import type { CodingTable } from "@/core/regression/categories";
 import type { Coefficient, Estimate } from "@/core/regression/coefficients";
-import { conditionIndices, termInflations } from "@/core/regression/collinearity";
+import { conditionIndices, termInflations } from "@/core/diagnostics/collinearity";
 import { covariance, type ErrorChoice, type NoCovariance } from "@/core/regression/covariance";
 import { type LadderFit, type LadderModels, ladderTables, standardized, type StepFit, termsUpTo } from "@/core/regression/ladder";
 import type { RSquaredChange } from "@/core/regression/r-squared-change";

@@ -1,4 +1,4 @@
-import { type Folds, seededFolds } from "@/core/regression/cross-validation";
+import { type Folds, seededFolds } from "@/core/comparison/cross-validation";
 import type { StudyColumns } from "../prepare/study-columns";
 
 /** Folds for cross-validation when none are given. */

@@ -4,9 +4,9 @@ import { isConstant } from "../describe/constant";
 import { standardDeviation } from "../describe/standard-deviation";
 import { randomStream } from "../random/random-stream";
 import { fUpperTail } from "../distributions/f-distribution";
-import { type Fit, explainedBeyond, leastSquares } from "./least-squares";
-import { shareOutside } from "./orthonormal-basis";
-import { prepareDesign } from "./prepared-design";
+import { type Fit, explainedBeyond, leastSquares } from "../regression/least-squares";
+import { shareOutside } from "../regression/orthonormal-basis";
+import { prepareDesign } from "../regression/prepared-design";
 
 /** Why a test of the residuals cannot be had. */
 export interface NoTest {

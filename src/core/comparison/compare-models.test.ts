@@ -1,10 +1,10 @@
 import fc from "fast-check";
 import { UnlikeModelsError } from "../errors";
 import { expectClose, madeUpData, madeUpSpec, withoutCases } from "../test-support/made-up-data";
-import { caseStatistics } from "./case-statistics";
-import { type Candidate, compareModels } from "./comparison";
+import { caseStatistics } from "../diagnostics/case-statistics";
+import { type Candidate, compareModels } from "./compare-models";
 import { crossValidation, seededFolds } from "./cross-validation";
-import { fitLadder, ladderModels } from "./ladder";
+import { fitLadder, ladderModels } from "../regression/ladder";
 
 const seeds = fc.integer({ min: 1, max: 1e6 });
 const cases = Array.from({ length: 60 }, (_, i) => i + 1);

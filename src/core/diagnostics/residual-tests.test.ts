@@ -1,7 +1,7 @@
 import { randomStream } from "../random/random-stream";
 import { expectClose, madeUpData, madeUpSpec } from "../test-support/made-up-data";
-import { ladderModels } from "./ladder";
-import type { Fit } from "./least-squares";
+import { ladderModels } from "../regression/ladder";
+import type { Fit } from "../regression/least-squares";
 import { breuschPagan, durbinWatson, reset } from "./residual-tests";
 
 const fitOf = (data = madeUpData(5), ...steps: string[][]): Fit => ladderModels(madeUpSpec(...steps), data).fits.at(-1)!;

@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { expectClose, madeUpData, madeUpSpec, withoutCases } from "../test-support/made-up-data";
 import { addedVariables, caseStatistics } from "./case-statistics";
-import { ladderModels } from "./ladder";
+import { ladderModels } from "../regression/ladder";
 
 const seeds = fc.integer({ min: 1, max: 1e6 });
 const spec = madeUpSpec(["a", "b"], ["g", "x"]);

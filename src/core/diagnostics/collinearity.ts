@@ -1,10 +1,10 @@
 import { SingularValueDecomposition } from "ml-matrix";
 import { factorize } from "../linear-algebra/householder";
-import type { DesignColumn } from "./design-matrix";
-import type { Fit } from "./least-squares";
-import { termPositions } from "./term-tests";
-import { type Term, termName } from "./terms";
-import { whitenedBlock } from "./wald-test";
+import type { DesignColumn } from "../regression/design-matrix";
+import type { Fit } from "../regression/least-squares";
+import { termPositions } from "../regression/term-tests";
+import { type Term, termName } from "../regression/terms";
+import { whitenedBlock } from "../regression/wald-test";
 
 /** How much a whole term shares with the others. */
 export interface TermInflation {

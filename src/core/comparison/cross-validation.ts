@@ -1,8 +1,8 @@
 import { cholesky, solveLower, solveLowerTransposed } from "../linear-algebra/cholesky";
 import { applyTransposed } from "../linear-algebra/householder";
 import { randomStream } from "../random/random-stream";
-import type { Fit } from "./least-squares";
-import { orthonormalBasis } from "./orthonormal-basis";
+import type { Fit } from "../regression/least-squares";
+import { orthonormalBasis } from "../regression/orthonormal-basis";
 
 /** Which fold each case is held out in, 0 … count − 1, every fold with at least one case. */
 export interface Folds {

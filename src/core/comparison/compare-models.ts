@@ -3,9 +3,9 @@ import { standardDeviation } from "../describe/standard-deviation";
 import { fUpperTail } from "../distributions/f-distribution";
 import { UnlikeModelsError } from "../errors";
 import { type CrossValidation, crossValidation, type Folds } from "./cross-validation";
-import { type Fit, explainedBeyond } from "./least-squares";
-import { type ModelSummary, modelSummary } from "./model-summary";
-import { shareOutside } from "./orthonormal-basis";
+import { type Fit, explainedBeyond } from "../regression/least-squares";
+import { type ModelSummary, modelSummary } from "../regression/model-summary";
+import { shareOutside } from "../regression/orthonormal-basis";
 
 /** One of the models to compare. */
 export interface Candidate {

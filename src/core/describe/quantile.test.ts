@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { TooFewCasesError } from "../errors";
-import { holm } from "./holm";
+import { holm } from "../distributions/holm";
 import { quantile } from "./quantile";
 
 const shares = fc.array(fc.double({ min: 0, max: 1, noNaN: true }), { minLength: 1, maxLength: 12 });

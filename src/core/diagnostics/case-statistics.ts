@@ -1,5 +1,5 @@
-import type { Fit } from "./least-squares";
-import { hasFullLeverage, leverages, orthonormalBasis } from "./orthonormal-basis";
+import type { Fit } from "../regression/least-squares";
+import { hasFullLeverage, leverages, orthonormalBasis } from "../regression/orthonormal-basis";
 
 /** A value per case, null where it is not available: with leverage 1, or with nothing left to divide by. */
 export type PerCase = (number | null)[];
