@@ -64,11 +64,12 @@ export class BetaStep {
   }
 }
 
-/** A number as the page prints it, without the zero before the point. */
+/** A number as the page prints it, without the zero before the point; a rounded zero has no minus. */
 export const printed = (value: number, decimals: number) =>
   value
     .toFixed(decimals)
     .replace(/^(-?)0\./, "$1.")
+    .replace(/^-(?=[.0]*$)/, "")
     .replace("-", "−");
 
 /** Beta Step with the demo study, up while the tests of a file run. */
