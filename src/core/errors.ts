@@ -55,6 +55,14 @@ export class UnknownVariableError extends CoreError {
   }
 }
 
+/** A reference level was chosen that the category does not have. */
+export class UnknownLevelError extends CoreError {
+  readonly code = "unknown-level";
+  constructor(readonly details: { variable: string; level: string }) {
+    super(`"${details.variable}" has no level "${details.level}".`);
+  }
+}
+
 /** A calculation met a size that double precision cannot hold. */
 export class OutOfRangeError extends CoreError {
   readonly code = "out-of-range";

@@ -1,4 +1,5 @@
 import fc from "fast-check";
+import { UnknownLevelError } from "../errors";
 import { expectClose, madeUpData, madeUpSpec } from "../test-support/made-up-data";
 import { type Category, codingTable } from "./categories";
 import { fitLadder, type LadderSpec } from "./ladder";
@@ -95,6 +96,8 @@ describe("levels that the sample hardly has", () => {
     const table = codingTable("g", category(["a", "b", "c"], [1, 2, 2]), { coding: "deviation", reference: "a" });
     expect(table).toMatchObject({ reference: "b", columns: ["c"], empty: ["a"] });
     expect(table.levels[0]!.values).toEqual([-1]);
+    expect(table.replacedReference).toBe("a");
+    expect(() => codingTable("g", category(["a"], [0]), { coding: "indicator", reference: "z" })).toThrow(UnknownLevelError);
   });
 
   test("a category with one level left has no column, its term no test, and the rest is fitted", () => {

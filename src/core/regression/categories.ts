@@ -1,3 +1,5 @@
+import { UnknownLevelError } from "../errors";
+
 /** A categorical variable of the analysis sample: the level of case i is levels[codes[i]]. */
 export interface Category {
   /** In codebook order; may hold levels without a case. */
@@ -25,18 +27,22 @@ export interface CodingTable {
   readonly levels: readonly { readonly level: string; readonly cases: number; readonly values: readonly number[] }[];
   /** Levels without a case in the sample: they take no column. */
   readonly empty: readonly string[];
+  /** The reference that was chosen, when nobody in the sample has it; else null. */
+  readonly replacedReference: string | null;
 }
 
 /**
  * The coding of a category on its sample (contract section 2). The reference level has 0 in every column, or −1 with
  * deviation coding.
  * @param choice null: indicator coding against the first level that has cases
+ * @throws UnknownLevelError when the chosen reference is none of the levels
  */
 export function codingTable(variable: string, category: Category, choice: CategoryChoice | null): CodingTable {
   const cases = new Array<number>(category.levels.length).fill(0);
   for (const code of category.codes) cases[code]!++;
   const filled = category.levels.filter((_, i) => cases[i]! > 0);
   const wanted = choice?.reference ?? null;
+  if (wanted !== null && !category.levels.includes(wanted)) throw new UnknownLevelError({ variable, level: wanted });
   const reference = wanted !== null && filled.includes(wanted) ? wanted : (filled[0] ?? category.levels[0] ?? "");
   const coding = choice?.coding ?? "indicator";
   const columns = filled.filter((level) => level !== reference);
@@ -51,6 +57,7 @@ export function codingTable(variable: string, category: Category, choice: Catego
     columns,
     levels: filled.map((level) => ({ level, cases: cases[category.levels.indexOf(level)]!, values: values(level) })),
     empty: category.levels.filter((_, i) => cases[i] === 0),
+    replacedReference: wanted !== null && wanted !== reference ? wanted : null,
   };
 }
 

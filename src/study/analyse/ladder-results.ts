@@ -180,7 +180,7 @@ function categoryResults(t: CodingTable) {
     cases: Object.fromEntries(t.levels.map((level) => [level.level, level.cases])),
     empty_levels: [...t.empty],
     single_case_levels: alone,
-    ...(t.levels.length < 2 ? { note: "one-level" as const } : {}),
+    notes: [...(t.levels.length < 2 ? ["one-level"] : []), ...(t.replacedReference === null ? [] : ["reference-without-cases"])],
   };
 }
 

@@ -51,7 +51,10 @@ export const Ladder = z.strictObject({
   errors: z.enum(["classical", "hc3"]).default("classical"),
   /** Respondents with the same value belong together: class, school, team. */
   cluster: VariableName.nullable().default(null),
-  categories: z.array(CategoryCoding).default([]),
+  categories: z
+    .array(CategoryCoding)
+    .refine((all) => new Set(all.map((c) => c.variable)).size === all.length, "The coding of a category is said twice.")
+    .default([]),
   /** True: the columns of categories are z-scored for β as well, before products are formed from them. */
   standardizeIndicators: z.boolean().default(false),
   /** Further variables that a respondent of the sample must have answered, so that ladders can share a sample. */

@@ -1,6 +1,7 @@
 import type { CodingTable } from "@/core/regression/categories";
 import type { Coefficient } from "@/core/regression/coefficients";
 import type { LadderFit, StepFit } from "@/core/regression/ladder";
+import type { SuppressionPair } from "@/core/regression/suppression";
 import type { Ladder } from "../model/ladder";
 import type { AnalysisSample } from "../prepare/analysis-sample";
 import { counted, formatShare, listed, pStatement } from "./format-number";
@@ -88,6 +89,9 @@ export function ladderWatches(fit: LadderFit, sample: AnalysisSample, title: Tit
   }
   fit.steps.forEach((step, k) => watches.push(...stepWatches(step, k, fit, title)));
   for (const table of fit.tables) watches.push(...categoryWatches(table, title));
+  for (const flag of fit.steps.at(-1)!.suppression) {
+    if (flag.scope === "pair") watches.push({ id: `suppression ${flag.kind}`, words: suppressionWords(flag, title) });
+  }
   const lost = sample.keptByFilter - sample.used;
   if (lost > 0) {
     const most = Object.entries(sample.missingByVariable)
@@ -101,6 +105,18 @@ export function ladderWatches(fit: LadderFit, sample: AnalysisSample, title: Tit
     });
   }
   return watches;
+}
+
+/** Two predictors that must be read together. Associational: who suppresses what is the theory's to say. */
+function suppressionWords({ kind, predictors, suppressor }: SuppressionPair, title: Titles): string {
+  const [a, b] = predictors.map(title);
+  if (kind === "reciprocal")
+    return `${a} and ${b} each have a β larger than their own r: together they say more than apart (reciprocal suppression).`;
+  if (suppressor === "both") return `${a} and ${b} each have a β of the other sign than their own r (negative suppression).`;
+  const other = title(predictors.find((name) => name !== suppressor)!);
+  return kind === "classical"
+    ? `${title(suppressor)} hardly goes with the outcome by itself and still has a β: read it as what clears ${other} (classical suppression).`
+    : `${title(suppressor)} has a β of the other sign than its own r, beside ${other} (negative suppression).`;
 }
 
 /** Levels that nobody has, or one respondent alone. */
@@ -118,6 +134,12 @@ function categoryWatches(table: CodingTable, title: Titles): LadderWatch[] {
     watches.push({
       id: `empty ${table.variable}`,
       words: `Nobody in the sample has ${listed(table.empty.map(words))}, which therefore has no column.`,
+    });
+  }
+  if (table.replacedReference !== null) {
+    watches.push({
+      id: `reference ${table.variable}`,
+      words: `Nobody in the sample has ${words(table.replacedReference)}, the chosen reference: the levels are compared with ${words(table.reference)}.`,
     });
   }
   for (const level of table.levels) {

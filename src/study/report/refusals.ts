@@ -20,6 +20,11 @@ export function refusalWords(refusal: Refusal, title: (name: string) => string):
         what: `${name("outcome")} is a category, and only a number can be predicted here.`,
         remedy: "Choose another outcome, or say in the codebook that it is a number.",
       };
+    case "unknown-level":
+      return {
+        what: `${name("variable")} has no level ${String(d.level)}, which was chosen as its reference.`,
+        remedy: "Choose another reference level.",
+      };
     case "unlike-models": {
       const [first, second] = d.values as [string | number, string | number];
       const sample = d.differ === "sample";

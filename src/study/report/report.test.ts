@@ -1,7 +1,9 @@
+import { referenceSet } from "@/core/test-support/reference-set";
 import { analyseLadder } from "../analyse/analyse-ladder";
 import { Ladder } from "../model/ladder";
 import { Study, titleOf } from "../model/study";
 import { columnOf, sourceOf } from "../test-support/columns";
+import { studyOf } from "../test-support/reference-study";
 import { counted, decimalsFor, formatCount, formatInterval, formatNumber, formatP, formatShare, listed, pStatement } from "./format-number";
 import { ladderTable } from "./ladder-table";
 import { coefficientSentence, ladderWatches, whatTheLadderSays } from "./ladder-words";
@@ -136,6 +138,18 @@ describe("what a ladder says", () => {
   });
 });
 
+test.each([
+  ["suppression_classical", /^posture hardly goes with the outcome by itself .* what clears breath \(classical suppression\)\.$/],
+  ["suppression_negative", /^mulch has a β of the other sign than its own r, beside compost \(negative suppression\)\.$/],
+  ["suppression_reciprocal", /^climb and pace each have a β larger than their own r/],
+])("%s is pointed out in words", (name, expected) => {
+  const set = referenceSet(name);
+  const ladder = studyOf(set).ladders[0]!;
+  const result = analyseLadder(studyOf(set), ladder, sourceOf(Object.fromEntries(set.cells)));
+  if (result.status !== "fitted") throw new Error(result.refusal.code);
+  expect(ladderWatches(result.fit, result.sample, (n) => n)[0]!.words).toMatch(expected);
+});
+
 test("every refusal has words of its own with a remedy", () => {
   const known = {
     "no-outcome": {},
@@ -150,6 +164,7 @@ test("every refusal has words of its own with a remedy", () => {
     "out-of-range": { column: "a" },
     "worker-crashed": {},
     "outcome-is-category": { outcome: "y" },
+    "unknown-level": { variable: "a", level: "z" },
     "unlike-models": { first: "A", second: "B", differ: "sample", values: [20, 19] },
     "model-refused": { model: "B", refusal: { code: "no-terms", details: {} } },
   };
@@ -205,6 +220,12 @@ describe("categories in words", () => {
     expect(ladderWatches(one.fit, one.sample, words)[0]!.words).toBe(
       "Everyone in the sample has Format: In the room, so Format was left out.",
     );
+  });
+
+  test("a chosen reference that nobody has is said, and so is what took its place", () => {
+    const found = fit({ categories: [{ variable: "format", reference: "none" }] }, "b", "format");
+    const said = ladderWatches(found.fit, found.sample, words).map((w) => w.words);
+    expect(said).toContain("Nobody in the sample has Format: none, the chosen reference: the levels are compared with Format: On line.");
   });
 
   test("the printed table names coding and errors, and leaves out what is not available", () => {
