@@ -4,7 +4,7 @@ import { independentColumns, upperTriangle } from "../linear-algebra/householder
 import { invertUpper, solveUpper } from "../linear-algebra/triangular";
 import { AugmentedSystem } from "./augmented-system";
 import { type PreparedDesign, rawIntercept } from "./prepared-design";
-import { SemiNormalSystem } from "./semi-normal-system";
+import { semiNormalSolution } from "./semi-normal-solution";
 
 /** Sums of squares below this begin to lose digits in outcome units. */
 const LEAST_SQUARE = 1e-290;
@@ -67,7 +67,7 @@ export interface Fit {
 }
 
 /**
- * Fits the first `width` columns: QR, then refinement that brings b to full double precision (semi-normal-system.ts, or
+ * Fits the first `width` columns: QR, then refinement that brings b to full double precision (semi-normal-solution.ts, or
  * augmented-system.ts for an ill-conditioned design).
  * @throws TooFewCasesError when no residual degree of freedom is left; OutOfRangeError when the outcome's squares leave double precision
  */
@@ -78,11 +78,11 @@ export function leastSquares(design: PreparedDesign, width: number): Fit {
   if (n - q < 1) throw new TooFewCasesError({ cases: n, needed: q + 1, purpose: `A model with ${q - 1} columns` });
   const r = upperTriangle(factorization, kept);
   const inverse = invertUpper(r, q);
-  const system = SemiNormalSystem.solve(design, kept, r, inverse) ?? AugmentedSystem.solve(design, kept, r, width + 1);
-  const { residualHi, residualLo, solution } = system;
-  const residual = sumOfSquares(residualHi, residualLo);
+  const refined = semiNormalSolution(design, kept, r, inverse) ?? AugmentedSystem.solve(design, kept, r, width + 1);
+  const { residual: errors, solution } = refined;
+  const residual = sumOfSquares(errors.hi, errors.lo);
   const { total } = design;
-  const perfect = residual[0] <= n * (16 * Number.EPSILON * sizeOfParts(system.solution, design, kept)) ** 2;
+  const perfect = residual[0] <= n * (16 * Number.EPSILON * sizeOfParts(solution, design, kept)) ** 2;
   const unit = 1 / outcome.scale;
   const ssTotal = total[0] * unit * unit;
   if (!(ssTotal > LEAST_SQUARE && ssTotal < Infinity)) throw new OutOfRangeError({ column: outcome.name });
@@ -131,7 +131,7 @@ export function leastSquares(design: PreparedDesign, width: number): Fit {
     ssResidual,
     ssRegression: Math.max(0, ssRegression),
     perfect,
-    residuals: residualHi.map((e) => e * unit),
+    residuals: errors.hi.map((e) => e * unit),
     exact: { residual, total, scale: outcome.scale },
   };
 }

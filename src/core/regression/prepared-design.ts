@@ -72,6 +72,11 @@ export function prepareDesign(columns: readonly NamedColumn[], outcome: NamedCol
   return { n, outcome: y, ...exactOutcome(y), columns: x, factorization: factorize(packed, n, width, limit) };
 }
 
+/** Column k of the factorization; null is the intercept's column of ones. */
+export function columnAt(design: PreparedDesign, k: number): ScaledColumn | null {
+  return k === 0 ? null : design.columns[k - 1]!;
+}
+
 function exactOutcome(y: ScaledColumn): Pick<PreparedDesign, "yHigh" | "yLow" | "total"> {
   const n = y.values.length;
   const yHigh = new Float64Array(n);
