@@ -1,6 +1,7 @@
-import { centredSumOfSquares } from "./centred-sum-of-squares";
 import { isConstant } from "./constant";
 import { mean } from "./mean";
+import { quantile } from "./quantile";
+import { standardDeviation } from "./standard-deviation";
 
 /** What a reader wants to know of one numeric column first. Null where the number of cases does not allow a value. */
 export interface Description {
@@ -8,6 +9,12 @@ export interface Description {
   mean: number | null;
   /** Divides by n − 1. */
   sd: number | null;
+  /** Standard error of the mean, SD/√n. */
+  se: number | null;
+  median: number | null;
+  /** First and third quartile (type 7). */
+  q1: number | null;
+  q3: number | null;
   min: number | null;
   max: number | null;
   /** G1, bias-corrected; needs n ≥ 3 and some spread. */
@@ -22,19 +29,20 @@ export interface Description {
  */
 export function describe(values: Float64Array): Description {
   const n = values.length;
-  const none = { n, mean: null, sd: null, min: null, max: null, skewness: null, kurtosis: null };
-  if (n === 0) return none;
-  let [min, max] = [values[0]!, values[0]!];
-  for (const value of values) {
-    if (value < min) min = value;
-    if (value > max) max = value;
-  }
+  const none = { mean: null, sd: null, se: null, median: null, q1: null, q3: null, min: null, max: null };
+  if (n === 0) return { n, ...none, skewness: null, kurtosis: null };
+  const sorted = values.slice().sort();
+  const at = (share: number) => quantile(sorted, share);
+  const [min, max] = [at(0), at(1)];
   const centre = mean(values);
-  const sd = n < 2 ? null : Math.sqrt(centredSumOfSquares(values) / (n - 1));
-  if (n < 3 || isConstant(values)) return { ...none, mean: centre, sd, min, max };
+  const sd = n < 2 ? null : standardDeviation(values);
+  const se = sd === null ? null : sd / Math.sqrt(n);
+  const plain = { n, mean: centre, sd, se, median: at(0.5), q1: at(0.25), q3: at(0.75), min, max };
+  if (n < 3 || isConstant(values)) return { ...plain, skewness: null, kurtosis: null };
   let [m2, m3, m4] = [0, 0, 0];
+  const unit = Math.max(max - centre, centre - min); // so that no power leaves double precision
   for (const value of values) {
-    const d = value - centre;
+    const d = (value - centre) / unit;
     m2 += (d * d) / n;
     m3 += (d * d * d) / n;
     m4 += (d * d * d * d) / n;
@@ -42,5 +50,5 @@ export function describe(values: Float64Array): Description {
   const g1 = m3 / m2 ** 1.5;
   const skewness = (g1 * Math.sqrt(n * (n - 1))) / (n - 2);
   const kurtosis = n < 4 ? null : ((n - 1) / ((n - 2) * (n - 3))) * ((n + 1) * (m4 / m2 ** 2 - 3) + 6);
-  return { n, mean: centre, sd, min, max, skewness, kurtosis };
+  return { ...plain, skewness, kurtosis };
 }

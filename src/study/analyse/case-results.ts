@@ -1,5 +1,4 @@
 import { lowess } from "@/core/describe/lowess";
-import { shapiroWilk } from "@/core/describe/shapiro-wilk";
 import { addedVariables, caseStatistics } from "@/core/diagnostics/case-statistics";
 import type { LadderModels } from "@/core/regression/ladder";
 import type { Fit } from "@/core/regression/least-squares";
@@ -8,6 +7,7 @@ import type { Ladder } from "../model/ladder";
 import type { AnalysisSample } from "../prepare/analysis-sample";
 import type { StudyColumns } from "../prepare/study-columns";
 import { sampleOrder } from "./row-order";
+import { normality } from "./variable-results";
 
 /** Lists with a value per case are written for samples up to this size; the tests are made for any. */
 const MOST_LISTED = 20_000;
@@ -21,7 +21,7 @@ export function caseResults(ladder: Ladder, models: LadderModels, sample: Analys
   return {
     ...caseLists(fit, models),
     tests: { breusch_pagan_koenker: breuschPagan(fit), reset: resetResults(reset(fit, fitted)) },
-    shapiro_wilk: normality(fit),
+    shapiro_wilk: fit.perfect ? { W: null, p: null, reason: "perfect-fit" } : normality(fit.residuals),
     ...serial(ladder, models, sample, columns),
   };
 }
@@ -29,7 +29,7 @@ export function caseResults(ladder: Ladder, models: LadderModels, sample: Analys
 function caseLists(fit: Fit, models: LadderModels) {
   if (fit.n > MOST_LISTED) {
     const left = { available: false as const, reason: "too-many-cases-to-list", most: MOST_LISTED };
-    return { influence: left, added_variables: left, residual_smooth: left };
+    return { influence: left, added_variables: left, residual_smooth: left, outcome_smooths: left };
   }
   const c = caseStatistics(fit, models.y);
   return {
@@ -47,17 +47,16 @@ function caseLists(fit: Fit, models: LadderModels) {
     },
     added_variables: Object.fromEntries(addedVariables(fit).map((a) => [a.column, { x: Array.from(a.x), y: Array.from(a.y) }])),
     residual_smooth: Array.from(lowess(c.fitted, c.residual)),
+    outcome_smooths: Object.fromEntries(
+      [...models.variables].flatMap(([name, x]) =>
+        name === models.spec.outcome || "codes" in x ? [] : [[name, Array.from(lowess(x, models.y))]],
+      ),
+    ),
   };
 }
 
 function resetResults(test: Reset | NoTest) {
   return "reason" in test ? test : { F: test.F, df1: test.df[0], df2: test.df[1], p: test.p };
-}
-
-function normality(fit: Fit) {
-  if (fit.perfect) return { W: null, p: null, reason: "perfect-fit" };
-  if (fit.n < 3 || fit.n > 5_000) return { W: null, p: null, reason: "made-for-3-to-5000-cases" };
-  return shapiroWilk(fit.residuals) ?? { W: null, p: null, reason: "residuals-all-alike" };
 }
 
 function serial(ladder: Ladder, models: LadderModels, sample: AnalysisSample, columns: StudyColumns) {

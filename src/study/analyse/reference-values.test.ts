@@ -1,9 +1,8 @@
 import { readdirSync } from "node:fs";
 import path from "node:path";
-import { lowess } from "@/core/describe/lowess";
 import { shapiroWilk } from "@/core/describe/shapiro-wilk";
 import { completeColumns, type ReferenceSet, referenceSet } from "@/core/test-support/reference-set";
-import type { Study } from "../model/study";
+import { Study } from "../model/study";
 import { analysisSample } from "../prepare/analysis-sample";
 import { StudyColumns } from "../prepare/study-columns";
 import { sourceOf } from "../test-support/columns";
@@ -31,26 +30,27 @@ const LATER: Record<string, string> = {
 const LATER_PARTS: [string, RegExp][] = [
   ["factor-based reliability", /^omega_/],
   ["two-item reliability", /^two_items/],
-  ["weighted scores, and a shorter answered share beside the first", /^scores_\w+\/(weighted|mean_half|scored|answered|description)/],
+  ["weighted scores and how many items each respondent answered", /^scores_\w+\/(weighted|answered)/],
   ["centring products only", /^intercept_if_only_products/],
   ["slopes along a square", /^square\/(slope_of_|predicted)/],
   ["factor exploration and factor scores", /^efa/],
 ];
 
-/** Blocks that are functions of columns, without a model. */
-function ofColumns(set: ReferenceSet, name: string): unknown {
-  const values = (column: string, keep = [column]) => completeColumns(set, keep).get(column)!;
-  if (name === "shapiro_wilk") {
-    const all = Object.fromEntries(["depth", "zone", "species", "chill"].map((c) => [c, shapiroWilk(values(c))]));
-    const first = Object.fromEntries([7, 4, 3].map((k) => [`first_${k}`, shapiroWilk(values("species").slice(0, k))]));
-    return { ...all, ...first };
+/** Blocks of variables, without a ladder of their own: smooths of ladders made for them, and tests of the first values only. */
+function ofVariables(set: ReferenceSet, block: string, document: any, source: ReturnType<typeof sourceOf>): unknown {
+  if (block === "shapiro_wilk") {
+    const species = completeColumns(set, ["species"]).get("species")!;
+    const first = Object.fromEntries([7, 4, 3].map((k) => [`first_${k}`, shapiroWilk(species.slice(0, k))]));
+    return { ...Object.fromEntries(Object.entries<any>(document.variables).map(([name, v]) => [name, v.shapiro_wilk])), ...first };
   }
-  if (name === "lowess") {
-    const four = ["depth", "zone", "species", "chill"];
-    return {
-      smooth: Array.from(lowess(values("depth"), values("species"))),
-      with_ties: Array.from(lowess(values("chill", four), values("species", four))),
+  if (block === "lowess") {
+    const smooth = (x: string, alsoComplete: string[]) => {
+      const steps = [{ id: "s", terms: [{ components: [x] }] }];
+      const ladders = [{ id: "l", name: "l", outcome: "species", alsoComplete, steps }];
+      const study = Study.parse({ ...studyOf(set), ladders });
+      return (resultsDocument(study, source).ladders.l as any).outcome_smooths[x];
     };
+    return { smooth: smooth("depth", []), with_ties: smooth("chill", ["depth", "zone"]) };
   }
   return undefined;
 }
@@ -70,7 +70,8 @@ describe.each(SETS)("%s", (name) => {
 
   test.each(Object.entries(set.expected).map(([block, values]) => ({ block, values })))("$block", ({ block, values }) => {
     const section = String((values as any).section);
-    let ours = name === "tide_description" ? ofColumns(set, block) : document ? oursOf(block, values, document, json) : undefined;
+    let ours = document ? oursOf(block, values, document, json) : undefined;
+    if (name === "tide_description") ours ??= ofVariables(set, block, document, source);
     if (block === "sample" && !ours) ours = sampleOf(study!, source, json);
     const label = `  ${name} / ${block}`;
     if (ours === undefined) {

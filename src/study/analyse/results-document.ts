@@ -5,12 +5,13 @@ import { fitLadderOf } from "./analyse-ladder";
 import { analyseScale, type ScaleResult } from "./analyse-scale";
 import { comparisonResults } from "./comparison-results";
 import { ladderResults } from "./ladder-results";
+import { variableResults } from "./variable-results";
 
 /** Version of the names below: it goes up when one changes its meaning. They are documented in docs/results.md. */
 export const RESULTS_VERSION = 1;
 
 /**
- * Every scale, ladder and comparison of a study at full precision, under stable names. Null: not available; the reason stands
+ * Every numeric variable, scale, ladder and comparison of a study at full precision, under stable names. Null: not available; the reason stands
  * in `notes` or `refusal`.
  */
 export function resultsDocument(study: Study, responses: ResponseSource) {
@@ -22,10 +23,15 @@ export function resultsDocument(study: Study, responses: ResponseSource) {
   const fitted = new Map(study.ladders.map((ladder) => [ladder.id, fitLadderOf(study, ladder, responses, columns)]));
   const ladders = study.ladders.map((ladder) => [ladder.id, ladderResults(ladder, fitted.get(ladder.id)!, columns)] as const);
   const comparisons = study.comparisons.map((c) => [c.id, comparisonResults(c, fitted, columns)] as const);
+  const variables = study.codebook.flatMap((v) => {
+    const numeric = (v.kind === "number" || v.kind === "item") && responses(v.name) !== undefined;
+    return numeric ? [[v.name, variableResults(columns.variable(v.name))] as const] : [];
+  });
   return {
     format: "beta-step-results" as const,
     version: RESULTS_VERSION,
     study: study.name,
+    variables: Object.fromEntries(variables),
     scales: Object.fromEntries(scales),
     ladders: Object.fromEntries(ladders),
     comparisons: Object.fromEntries(comparisons),
@@ -41,7 +47,7 @@ function scaleResults(result: ScaleResult, scores: { values: Float64Array; missi
   return {
     status: "scored" as const,
     counts: { rows: analysis.rows, complete: analysis.complete, prorated: analysis.prorated, unscored: analysis.unscored },
-    description: analysis.description,
+    description: { missing: analysis.unscored, ...analysis.description },
     reliability: r && {
       n: r.n,
       k: r.items,

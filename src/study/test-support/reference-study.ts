@@ -15,10 +15,15 @@ export function studyOf(set: ReferenceSet): Study {
   }));
   const spec = json.spec;
   const scales = Object.entries<any>(spec.scales ?? {}).flatMap(([id, scale]) =>
-    ["mean", "sum"].map((rule) => ({
-      id: `${id}_${rule}`,
+    [
+      ["mean", "mean", 0.8],
+      ["sum", "sum", 0.8],
+      ["half", "mean", 0.5],
+    ].map(([name, rule, answeredShare]) => ({
+      id: `${id}_${name}`,
       name: id,
       rule,
+      answeredShare,
       items: scale.items.map((variable: string) => ({ variable, reversed: scale.reversed.includes(variable) })),
     })),
   );
@@ -72,9 +77,19 @@ export function oursOf(name: string, block: ReferenceBlock, document: any, json:
   const scale = /^(scores|reliability)_(\w+)$/.exec(name);
   if (scale && document.scales[`${scale[2]}_mean`]) {
     const mean = document.scales[`${scale[2]}_mean`];
-    return scale[1] === "reliability" ? mean.reliability : { mean: mean.scores, sum: document.scales[`${scale[2]}_sum`].scores };
+    if (scale[1] === "reliability") return mean.reliability;
+    const scores = (rule: string) => document.scales[`${scale[2]}_${rule}`].scores;
+    return {
+      mean: scores("mean"),
+      sum: scores("sum"),
+      mean_half_answered: scores("half"),
+      description: mean.description,
+      scored: mean.description.n,
+    };
   }
   switch (name) {
+    case "description":
+      return document.variables;
     case "standardized":
     case "standardized_indicators_too":
     case "robust_hc3":
