@@ -21,6 +21,7 @@ const HEAD = [
   "df1",
   "df2",
   "p_change",
+  "errors",
 ] as const;
 
 /**
@@ -42,6 +43,7 @@ export function ladderCsv(ladder: Ladder, fit: LadderFit): string {
       change.df[0],
       change.df[1],
       change.p,
+      fit.errors,
     ];
     const { intercept: i } = step;
     return [

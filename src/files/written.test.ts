@@ -62,6 +62,7 @@ test("the CSV table has a row a coefficient at full precision and sets formulas 
   expect(row.term).toBe("'=x");
   expect(Number(row.b)).toBe(step.coefficients[0]!.b.estimate);
   expect(Number(row.delta_R2)).toBe(step.change.change);
+  expect(row.errors).toBe("classical");
   expect(rows[0]![head!.indexOf("beta")]).toBe(""); // the intercept has none
 });
 
