@@ -1,6 +1,7 @@
 import { cholesky, solveLower, solveLowerTransposed } from "../linear-algebra/cholesky";
 import { applyTransposed } from "../linear-algebra/householder";
 import { randomStream } from "../random/random-stream";
+import { shuffle } from "../random/shuffle";
 import type { Fit } from "../regression/least-squares";
 import { orthonormalBasis } from "../regression/orthonormal-basis";
 
@@ -15,14 +16,8 @@ export interface Folds {
  * @param count at most n are made: then each case is held out alone
  */
 export function seededFolds(n: number, count: number, seed: number): Folds {
-  const random = randomStream(seed);
   const order = Int32Array.from({ length: n }, (_, i) => i);
-  for (let i = n - 1; i > 0; i--) {
-    const j = random.below(i + 1);
-    const kept = order[i]!;
-    order[i] = order[j]!;
-    order[j] = kept;
-  }
+  shuffle(order, randomStream(seed));
   const folds = Math.min(count, n);
   const of = new Int32Array(n);
   order.forEach((at, i) => (of[at] = i % folds));

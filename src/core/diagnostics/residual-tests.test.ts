@@ -6,6 +6,7 @@ import { breuschPagan, durbinWatson, reset } from "./residual-tests";
 
 const fitOf = (data = madeUpData(5), ...steps: string[][]): Fit => ladderModels(madeUpSpec(...steps), data).fits.at(-1)!;
 const fittedOf = (fit: Fit, y: Float64Array) => y.map((v, i) => v - fit.residuals[i]!);
+const testOf = (fit: Fit, ...rest: [Int32Array, { seed: number; permutations: number }]) => durbinWatson([fit], ...rest)[0]!;
 const inOrder = (n: number) => Int32Array.from({ length: n }, (_, i) => i);
 
 test("Breusch–Pagan is n·R² of the squared residuals on the same columns", () => {
@@ -65,19 +66,22 @@ test("Durbin–Watson: d counts neighbours, p shuffled orders; the seed decides 
     ["y", Float64Array.from({ length: 60 }, (_, i) => Math.sin(i / 6) + 0.2 * Math.sin(i * 12.9898))],
   ]);
   const fit = fitOf(data, ["x"]);
-  const found = durbinWatson(fit, inOrder(60), { seed: 3, permutations: 199 });
+  const found = testOf(fit, inOrder(60), { seed: 3, permutations: 199 });
   if ("reason" in found) throw new Error(found.reason);
   const e = fit.residuals;
   const steps = e.slice(1).reduce((s, v, i) => s + (v - e[i]!) ** 2, 0);
   expectClose(found.d, steps / e.reduce((s, v) => s + v * v, 0));
   expect(found).toMatchObject({ p: 2 / 200, permutations: 199, seed: 3 }); // no shuffle is as smooth
-  expect(durbinWatson(fit, inOrder(60), { seed: 3, permutations: 199 })).toEqual(found);
+  expect(testOf(fit, inOrder(60), { seed: 3, permutations: 199 })).toEqual(found);
   // in an order that means nothing the same residuals are unremarkable
   const random = randomStream(8);
   const order = inOrder(60).sort(() => random.uniform() - 0.5);
-  const shuffled = durbinWatson(fit, order, { seed: 3, permutations: 199 });
+  const shuffled = testOf(fit, order, { seed: 3, permutations: 199 });
   expect("p" in shuffled && shuffled.p).toBeGreaterThan(0.05);
-  const backwards = durbinWatson(fit, inOrder(60).reverse(), { seed: 3, permutations: 9 });
+  // beside other fits, one that is perfect among them, a fit has the same test
+  const perfect = fitOf(new Map([...data, ["y", (data.get("a") as Float64Array).map((v) => 2 * v)]]), ["a"]);
+  expect(durbinWatson([perfect, fit], inOrder(60), { seed: 3, permutations: 199 })).toEqual([{ reason: "perfect-fit" }, found]);
+  const backwards = testOf(fit, inOrder(60).reverse(), { seed: 3, permutations: 9 });
   expectClose("d" in backwards ? backwards.d : null, found.d);
 });
 
@@ -85,7 +89,7 @@ test("what cannot be tested is said with its reason", () => {
   const data = madeUpData(7);
   const a = data.get("a") as Float64Array;
   const perfect = fitOf(new Map([...data, ["y", a.map((v) => 2 * v)]]), ["a"]);
-  for (const found of [breuschPagan(perfect), reset(perfect, a), durbinWatson(perfect, inOrder(60), { seed: 1, permutations: 9 })]) {
+  for (const found of [breuschPagan(perfect), reset(perfect, a), testOf(perfect, inOrder(60), { seed: 1, permutations: 9 })]) {
     expect(found).toEqual({ reason: "perfect-fit" });
   }
   const empty = fitOf(data, []);

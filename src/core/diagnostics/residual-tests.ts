@@ -3,6 +3,7 @@ import { mean } from "../describe/mean";
 import { isConstant } from "../describe/constant";
 import { standardDeviation } from "../describe/standard-deviation";
 import { randomStream } from "../random/random-stream";
+import { shuffle } from "../random/shuffle";
 import { fUpperTail } from "../distributions/f-distribution";
 import { type Fit, explainedBeyond, leastSquares } from "../regression/least-squares";
 import { shareOutside } from "../regression/orthonormal-basis";
@@ -86,41 +87,50 @@ export interface DurbinWatson {
 }
 
 /**
- * Durbin–Watson d of the residuals in a stated order, with a permutation p.
+ * Durbin–Watson d of the residuals of one or more fits of a sample in a stated order, with a permutation p. All fits see the
+ * same shuffles.
  * @param order the cases (from 0) in that order
  * @param seed, permutations the k-th shuffle draws from stream (seed, k)
  * Source: Durbin & Watson (1950), Biometrika 37, 409–428.
  */
 export function durbinWatson(
-  fit: Fit,
+  fits: readonly Fit[],
   order: ArrayLike<number>,
   { seed, permutations }: { seed: number; permutations: number },
-): DurbinWatson | NoTest {
-  if (fit.perfect) return { reason: "perfect-fit" };
-  const s = Math.sqrt(fit.ssResidual / fit.n);
-  const e = Float64Array.from({ length: fit.n }, (_, i) => fit.residuals[order[i]!]! / s);
-  const steps = (v: Float64Array) => {
-    let sum = 0;
-    for (let i = 1; i < v.length; i++) sum += (v[i]! - v[i - 1]!) ** 2;
-    return sum;
-  };
-  const observed = steps(e);
-  let [below, above] = [0, 0];
-  const shuffled = e.slice();
+): (DurbinWatson | NoTest)[] {
+  const tested = fits.map((fit) => {
+    if (fit.perfect) return null;
+    const s = Math.sqrt(fit.ssResidual / fit.n);
+    const e = fit.residuals.map((v) => v / s);
+    return { e, observed: sumOfSteps(e, order), below: 0, above: 0 };
+  });
+  const shuffled = Int32Array.from(order);
   for (let k = 0; k < permutations; k++) {
-    shuffled.set(e);
-    const random = randomStream(seed, k);
-    for (let i = shuffled.length - 1; i > 0; i--) {
-      const j = random.below(i + 1);
-      const kept = shuffled[i]!;
-      shuffled[i] = shuffled[j]!;
-      shuffled[j] = kept;
+    shuffled.set(order);
+    shuffle(shuffled, randomStream(seed, k));
+    for (const one of tested) {
+      if (one === null) continue;
+      const found = sumOfSteps(one.e, shuffled);
+      const same = Math.abs(found - one.observed) <= 1e-12 * one.observed;
+      if (same || found < one.observed) one.below++;
+      if (same || found > one.observed) one.above++;
     }
-    const found = steps(shuffled);
-    const same = Math.abs(found - observed) <= 1e-12 * observed;
-    if (same || found < observed) below++;
-    if (same || found > observed) above++;
   }
-  const p = Math.min(1, (2 * Math.min(1 + below, 1 + above)) / (permutations + 1));
-  return { d: observed / e.reduce((sum, v) => sum + v * v, 0), p, permutations, seed };
+  return tested.map((one) => {
+    if (one === null) return { reason: "perfect-fit" };
+    const p = Math.min(1, (2 * Math.min(1 + one.below, 1 + one.above)) / (permutations + 1));
+    return { d: one.observed / one.e.reduce((sum, v) => sum + v * v, 0), p, permutations, seed };
+  });
+}
+
+/** Σ (e of a case − e of the case before it)². */
+function sumOfSteps(e: Float64Array, order: ArrayLike<number>): number {
+  let sum = 0;
+  let before = e[order[0]!]!;
+  for (let i = 1; i < order.length; i++) {
+    const value = e[order[i]!]!;
+    sum += (value - before) * (value - before);
+    before = value;
+  }
+  return sum;
 }

@@ -1,4 +1,5 @@
 import { randomStream } from "./random-stream";
+import { shuffle } from "./shuffle";
 
 test("the same pair of seed and stream gives the same numbers; another pair gives others", () => {
   const take = (seed: number, stream: number) => Array.from({ length: 5 }, randomStream(seed, stream).bits);
@@ -34,4 +35,15 @@ test("neighbouring streams do not go together", () => {
   let sum = 0;
   for (let i = 0; i < 20_000; i++) sum += (a.uniform() - 0.5) * (b.uniform() - 0.5) * 12;
   expect(Math.abs(sum / 20_000)).toBeLessThan(4 / Math.sqrt(20_000));
+});
+
+test("a shuffle keeps all, and every order comes about equally often", () => {
+  const counts = new Map<string, number>();
+  for (let k = 0; k < 6000; k++) {
+    const list = Int32Array.of(1, 2, 3);
+    shuffle(list, randomStream(5, k));
+    counts.set(list.join(""), (counts.get(list.join("")) ?? 0) + 1);
+  }
+  expect([...counts.keys()].sort()).toEqual(["123", "132", "213", "231", "312", "321"]);
+  for (const count of counts.values()) expect(Math.abs(count - 1000)).toBeLessThan(130); // 4.5 standard errors
 });

@@ -11,8 +11,9 @@ import { normality } from "./variable-results";
 
 /** Lists with a value per case are written for samples up to this size; the tests are made for any. */
 const MOST_LISTED = 20_000;
-/** Shuffles behind the p of Durbin and Watson's d. */
+/** Shuffles behind the p of Durbin and Watson's d; for larger samples fewer, so that nobody waits for minutes. */
 const PERMUTATIONS = 1_999;
+const PERMUTATIONS_OF_MANY = 199;
 
 /** Case statistics, residual tests and their pictures' data: of the last step, but for Durbin–Watson, which has every step. */
 export function caseResults(ladder: Ladder, models: LadderModels, sample: AnalysisSample, columns: StudyColumns) {
@@ -62,7 +63,8 @@ function resetResults(test: Reset | NoTest) {
 function serial(ladder: Ladder, models: LadderModels, sample: AnalysisSample, columns: StudyColumns) {
   const stated = sampleOrder(ladder, columns, sample.rowsUsed);
   if ("reason" in stated) return { durbin_watson: null, durbin_watson_permutation: { available: false as const, reason: stated.reason } };
-  const tests = models.fits.map((fit) => durbinWatson(fit, stated.order, { seed: ladder.seed, permutations: PERMUTATIONS }));
+  const permutations = models.y.length > MOST_LISTED ? PERMUTATIONS_OF_MANY : PERMUTATIONS;
+  const tests = durbinWatson(models.fits, stated.order, { seed: ladder.seed, permutations });
   return {
     durbin_watson: Object.fromEntries(tests.map((t, k) => [String(k + 1), "d" in t ? t.d : null])),
     durbin_watson_permutation: Object.fromEntries(
