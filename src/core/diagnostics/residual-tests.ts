@@ -80,8 +80,8 @@ export function reset(fit: Fit, fitted: Float64Array): Reset | NoTest {
 /** Do neighbours in the stated order resemble one another? d is near 2 when not, below 2 when they do. */
 export interface DurbinWatson {
   d: number;
-  /** Two-sided: twice the smaller share of shuffled orders with a d at least as extreme, (1 + count)/(B + 1). */
-  p: number;
+  /** Two-sided: twice the smaller share of shuffled orders with a d at least as extreme, (1 + count)/(B + 1). Null without shuffles. */
+  p: number | null;
   permutations: number;
   seed: number;
 }
@@ -90,7 +90,7 @@ export interface DurbinWatson {
  * Durbin–Watson d of the residuals of one or more fits of a sample in a stated order, with a permutation p. All fits see the
  * same shuffles.
  * @param order the cases (from 0) in that order
- * @param seed, permutations the k-th shuffle draws from stream (seed, k)
+ * @param seed, permutations the k-th shuffle draws from stream (seed, k); with 0 shuffles d alone
  * Source: Durbin & Watson (1950), Biometrika 37, 409–428.
  */
 export function durbinWatson(
@@ -118,7 +118,7 @@ export function durbinWatson(
   }
   return tested.map((one) => {
     if (one === null) return { reason: "perfect-fit" };
-    const p = Math.min(1, (2 * Math.min(1 + one.below, 1 + one.above)) / (permutations + 1));
+    const p = permutations === 0 ? null : Math.min(1, (2 * Math.min(1 + one.below, 1 + one.above)) / (permutations + 1));
     return { d: one.observed / one.e.reduce((sum, v) => sum + v * v, 0), p, permutations, seed };
   });
 }

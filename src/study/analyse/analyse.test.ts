@@ -151,6 +151,25 @@ describe("what the results document says of the order and of folds", () => {
     expect(backwards["2"]).toBeCloseTo(rows["2"], 10);
   });
 
+  test("every step has its p; above 20,000 respondents the last one alone, and the others say so", () => {
+    const permutation = results({ order: { by: "rows" } }).durbin_watson_permutation;
+    expect([permutation["1"].permutations, permutation["2"].permutations]).toEqual([1999, 1999]);
+    const many = 20_001;
+    const long = (f: (i: number) => number) => Array.from({ length: many }, (_, i) => f(i).toFixed(3));
+    const data = sourceOf({ y: long((i) => Math.sin(i * 12.9898)), x: long((i) => Math.cos(i * 78.233)), week: long((i) => i) });
+    const spec = { order: { by: "rows" }, steps: [{ id: "a", terms: [{ components: ["x"] }] }, { id: "b" }] };
+    const large: any = resultsDocument(
+      { ...study, codebook: study.codebook.filter((v) => ["x", "y"].includes(v.name)), scales: [], ladders: [ladder(spec)] },
+      data,
+    ).ladders.l;
+    expect(large.durbin_watson["1"]).toBeGreaterThan(0);
+    expect(large.durbin_watson_permutation).toMatchObject({
+      "1": { p: null, reason: "last-step-only-in-large-samples" },
+      "2": { permutations: 199 },
+    });
+    expect(large.influence).toEqual({ available: false, reason: "too-many-cases-to-list", most: 20_000 });
+  });
+
   test("folds are those given, or ten by the seed; a variable with gaps or of one value makes none", () => {
     expect(results({ folds: "fold" }).comparison.cross_validation_folds).toMatchObject({ folds: 4, by: "fold", seed: null });
     expect(results({ seed: 9 }).comparison.cross_validation_folds).toMatchObject({ folds: 10, by: "seed", seed: 9 });

@@ -2,7 +2,7 @@ import { lowess } from "@/core/describe/lowess";
 import { addedVariables, caseStatistics } from "@/core/diagnostics/case-statistics";
 import type { LadderModels } from "@/core/regression/ladder";
 import type { Fit } from "@/core/regression/least-squares";
-import { breuschPagan, durbinWatson, type NoTest, type Reset, reset } from "@/core/diagnostics/residual-tests";
+import { breuschPagan, type DurbinWatson, durbinWatson, type NoTest, type Reset, reset } from "@/core/diagnostics/residual-tests";
 import type { Ladder } from "../model/ladder";
 import type { AnalysisSample } from "../prepare/analysis-sample";
 import type { StudyColumns } from "../prepare/study-columns";
@@ -11,7 +11,7 @@ import { normality } from "./variable-results";
 
 /** Lists with a value per case are written for samples up to this size; the tests are made for any. */
 const MOST_LISTED = 20_000;
-/** Shuffles behind the p of Durbin and Watson's d; for larger samples fewer, so that nobody waits for minutes. */
+/** Shuffles behind the p of Durbin and Watson's d. For larger samples fewer, and for the last step only: nobody waits for minutes. */
 const PERMUTATIONS = 1_999;
 const PERMUTATIONS_OF_MANY = 199;
 
@@ -60,18 +60,23 @@ function resetResults(test: Reset | NoTest) {
   return "reason" in test ? test : { F: test.F, df1: test.df[0], df2: test.df[1], p: test.p };
 }
 
+function permutationResults(test: DurbinWatson | NoTest) {
+  if ("reason" in test) return { p: null, reason: test.reason };
+  if (test.p === null) return { p: null, reason: "last-step-only-in-large-samples" };
+  return { p: test.p, permutations: test.permutations, seed: test.seed };
+}
+
 function serial(ladder: Ladder, models: LadderModels, sample: AnalysisSample, columns: StudyColumns) {
   const stated = sampleOrder(ladder, columns, sample.rowsUsed);
   if ("reason" in stated) return { durbin_watson: null, durbin_watson_permutation: { available: false as const, reason: stated.reason } };
-  const permutations = models.y.length > MOST_LISTED ? PERMUTATIONS_OF_MANY : PERMUTATIONS;
-  const tests = durbinWatson(models.fits, stated.order, { seed: ladder.seed, permutations });
+  const { seed } = ladder;
+  const many = models.y.length > MOST_LISTED;
+  const test = (fits: readonly Fit[], permutations: number) => durbinWatson(fits, stated.order, { seed, permutations });
+  const tests = many
+    ? [...test(models.fits.slice(0, -1), 0), ...test(models.fits.slice(-1), PERMUTATIONS_OF_MANY)]
+    : test(models.fits, PERMUTATIONS);
   return {
     durbin_watson: Object.fromEntries(tests.map((t, k) => [String(k + 1), "d" in t ? t.d : null])),
-    durbin_watson_permutation: Object.fromEntries(
-      tests.map((t, k) => [
-        String(k + 1),
-        "d" in t ? { p: t.p, permutations: t.permutations, seed: t.seed } : { p: null, reason: t.reason },
-      ]),
-    ),
+    durbin_watson_permutation: Object.fromEntries(tests.map((t, k) => [String(k + 1), permutationResults(t)])),
   };
 }
