@@ -72,7 +72,12 @@ function Row(props: { variable: Variable; chosen: boolean; open: boolean; onOpen
               ? `${variable.levels.length} levels`
               : ""}
         </td>
-        <td>{variable.missing.map((code) => code.replace("-", "−")).join(", ")}</td>
+        <td>
+          {variable.missing
+            .filter((code) => code !== "")
+            .map((code) => code.replace("-", "−"))
+            .join(", ")}
+        </td>
       </tr>
       {props.open && (
         <tr className={css.entry}>

@@ -19,8 +19,8 @@ export const Variable = z.strictObject({
   kind: VariableKind.default("number"),
   /** Null until declared: a reversed answer is low + high − answer, so it is never guessed from what was answered. */
   range: AnswerRange.nullable().default(null),
-  /** Codes that stand for a missing answer, as written in the file: "-9", "99", "NA". */
-  missing: z.array(z.string().trim().min(1).max(100)).default([]),
+  /** Codes that stand for a missing answer, as written in the file: "-9", "99", "NA". An empty cell is missing in any case; "" may say so. */
+  missing: z.array(z.string().trim().max(100)).default([]),
   /** Values of a category in codebook order. */
   levels: z.array(z.strictObject({ value: z.string().min(1), label: z.string().default("") })).default([]),
 });

@@ -16,7 +16,8 @@ export interface ReadVariable extends NumericColumn {
 /** Reads a column as numbers: empty cells, declared missing codes and words are missing. */
 export function readNumbers(column: ResponseColumn, variable: Pick<Variable, "missing">): ReadVariable {
   const n = column.values.length;
-  const codes = new Set(variable.missing.map(Number).filter((code) => !Number.isNaN(code)));
+  const written = variable.missing.filter((code) => code !== ""); // "" is the empty cell, not the number 0
+  const codes = new Set(written.map(Number).filter((code) => !Number.isNaN(code)));
   const words = new Set(variable.missing);
   const missing = new Uint8Array(n);
   const values = new Float64Array(n);

@@ -11,6 +11,11 @@ test("empty cells, declared codes and words are missing; only undeclared words a
   expect([read.values[0], read.values[5], read.wordsInNumbers]).toEqual([3, 99, 1]);
 });
 
+test("an empty text among the missing codes is the empty cell, not the number 0", () => {
+  const read = readNumbers(columnOf("x", ["0", "", "5"]), Variable.parse({ name: "x", missing: [""] }));
+  expect([Array.from(read.missing), read.wordsInNumbers]).toEqual([[0, 1, 0], 0]);
+});
+
 test("the sample's flow: filter first, then complete cases; losses are counted among those kept", () => {
   const numbers = (cells: string[]) => readNumbers(columnOf("n", cells), { missing: ["-9"] });
   const columns = new Map([

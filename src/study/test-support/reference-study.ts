@@ -9,7 +9,7 @@ export function studyOf(set: ReferenceSet): Study {
   const codebook = Object.entries<any>(json.data.columns).map(([name, column]) => ({
     name,
     kind: column.kind === "category" ? "category" : "number",
-    missing: column.missing.filter((code: string) => code !== ""),
+    missing: column.missing,
     levels: (column.levels ?? []).map((value: string) => ({ value })),
     range: column.min === undefined ? null : { low: column.min, high: column.max },
   }));
