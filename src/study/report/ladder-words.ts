@@ -162,6 +162,8 @@ function stepWatches(step: StepFit, k: number, fit: LadderFit, title: Titles): L
         words: `Step ${k + 1} predicts the outcome without any error, so there is nothing to test with. Is the outcome made of its predictors?`,
       });
     } else if (note.code === "robust-errors-unavailable") {
+      const before = k === 0 ? [] : fit.steps[k - 1]!.notes;
+      if (before.some((n) => n.code === note.code)) continue; // once a step has none, all that follow have none
       watches.push({
         id: `robust ${k}`,
         words:

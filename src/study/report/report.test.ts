@@ -216,6 +216,10 @@ describe("categories in words", () => {
     expect(said).toContain("Nobody in the sample has Format: none, which therefore has no column.");
     expect(said).toContain("A single respondent has Format: once: its coefficient fits that one answer.");
     expect(said).toContain("Step 1 has no HC3 errors: 1 respondent is predicted by a coefficient of its own (leverage 1).");
+    const steps = [["b", "format"], ["a"]].map((terms, k) => ({ id: `s${k}`, terms: terms.map((t) => ({ components: [t] })) }));
+    const two = analyseLadder(withCategory, Ladder.parse({ id: "l", name: "L", outcome: "y", errors: "hc3", steps }), data);
+    if (two.status !== "fitted") throw new Error(two.refusal.code);
+    expect(ladderWatches(two.fit, two.sample, words).filter((w) => w.words.includes("HC3"))).toHaveLength(1);
     const one = fit({ filter: { variable: "format", equals: ["in"] } }, "b", "format");
     expect(ladderWatches(one.fit, one.sample, words)[0]!.words).toBe(
       "Everyone in the sample has Format: In the room, so Format was left out.",
