@@ -1,11 +1,11 @@
 import { quantile } from "../describe/quantile";
 import { standardDeviation } from "../describe/standard-deviation";
-import { fUpperTail } from "../distributions/f-distribution";
 import { UnlikeModelsError } from "../errors";
 import { type CrossValidation, crossValidation, type Folds } from "./cross-validation";
-import { type Fit, explainedBeyond } from "../regression/least-squares";
+import type { Fit } from "../regression/least-squares";
 import { type ModelSummary, modelSummary } from "../regression/model-summary";
 import { shareOutside } from "../regression/orthonormal-basis";
+import { rSquaredChange } from "../regression/r-squared-change";
 
 /** One of the models to compare. */
 export interface Candidate {
@@ -128,8 +128,7 @@ function fiveNumbers(values: Float64Array): FiveNumbers {
 /** What the larger model adds when the smaller one's columns all follow from its own; null when they do not. */
 function nestedChange(smaller: Candidate, larger: Candidate): ComparedPair["nested"] {
   const [few, many] = [smaller.fit, larger.fit];
-  const added = many.columns.length - few.columns.length;
-  if (added <= 0) return null;
+  if (many.columns.length <= few.columns.length) return null;
   const sameDesign = few.basis.design === many.basis.design;
   const inside = few.basis.kept.slice(1).every((k) => {
     if (sameDesign && many.basis.kept.includes(k)) return true;
@@ -142,10 +141,6 @@ function nestedChange(smaller: Candidate, larger: Candidate): ComparedPair["nest
     );
   });
   if (!inside) return null;
-  const explained = explainedBeyond(few, many);
-  const df = [added, many.dfResidual] as const;
-  const change = explained / many.ssTotal;
-  if (many.perfect) return { larger: larger.name, change, F: null, df, p: null };
-  const F = explained / added / (many.ssResidual / many.dfResidual);
-  return { larger: larger.name, change, F, df, p: fUpperTail(F, added, many.dfResidual) };
+  const { change, F, df, p } = rSquaredChange(few, many);
+  return { larger: larger.name, change, F, df, p };
 }

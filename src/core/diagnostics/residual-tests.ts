@@ -4,10 +4,10 @@ import { isConstant } from "../describe/constant";
 import { standardDeviation } from "../describe/standard-deviation";
 import { randomStream } from "../random/random-stream";
 import { shuffle } from "../random/shuffle";
-import { fUpperTail } from "../distributions/f-distribution";
-import { type Fit, explainedBeyond, leastSquares } from "../regression/least-squares";
+import { type Fit, leastSquares } from "../regression/least-squares";
 import { shareOutside } from "../regression/orthonormal-basis";
 import { prepareDesign } from "../regression/prepared-design";
+import { rSquaredChange } from "../regression/r-squared-change";
 
 /** Why a test of the residuals cannot be had. */
 export interface NoTest {
@@ -70,11 +70,9 @@ export function reset(fit: Fit, fitted: Float64Array): Reset | NoTest {
   const wider = prepareDesign([...columns, ...powers], design.outcome);
   const before = leastSquares(wider, columns.length);
   const after = leastSquares(wider, columns.length + 2);
-  const added = after.columns.length - before.columns.length;
-  if (added === 0) return { reason: "nothing-to-add" };
-  if (after.perfect) return { reason: "perfect-fit" };
-  const F = explainedBeyond(before, after) / added / (after.ssResidual / after.dfResidual);
-  return { F, df: [added, after.dfResidual], p: fUpperTail(F, added, after.dfResidual) };
+  const { F, df, p } = rSquaredChange(before, after);
+  if (df[0] === 0) return { reason: "nothing-to-add" };
+  return F === null || p === null ? { reason: "perfect-fit" } : { F, df, p };
 }
 
 /** Do neighbours in the stated order resemble one another? d is near 2 when not, below 2 when they do. */

@@ -24,23 +24,23 @@ export function cholesky(a: Float64Array, q: number): Float64Array | null {
 }
 
 /** z with L·z = right; L lower, q × q, row-major. */
-export function solveLower(l: Float64Array, right: ArrayLike<number>, q: number, stride = q): Float64Array {
+export function solveLower(l: Float64Array, right: ArrayLike<number>, q: number): Float64Array {
   const z = new Float64Array(q);
   for (let i = 0; i < q; i++) {
     let sum = right[i]!;
-    for (let j = 0; j < i; j++) sum -= l[i * stride + j]! * z[j]!;
-    z[i] = sum / l[i * stride + i]!;
+    for (let j = 0; j < i; j++) sum -= l[i * q + j]! * z[j]!;
+    z[i] = sum / l[i * q + i]!;
   }
   return z;
 }
 
-/** x with Lᵀ·x = z, for the leading q rows of a triangle that is `stride` wide. */
-export function solveLowerTransposed(l: Float64Array, z: ArrayLike<number>, q: number, stride = q): Float64Array {
+/** x with Lᵀ·x = z. */
+export function solveLowerTransposed(l: Float64Array, z: ArrayLike<number>, q: number): Float64Array {
   const x = new Float64Array(q);
   for (let i = q - 1; i >= 0; i--) {
     let sum = z[i]!;
-    for (let j = i + 1; j < q; j++) sum -= l[j * stride + i]! * x[j]!;
-    x[i] = sum / l[i * stride + i]!;
+    for (let j = i + 1; j < q; j++) sum -= l[j * q + i]! * x[j]!;
+    x[i] = sum / l[i * q + i]!;
   }
   return x;
 }

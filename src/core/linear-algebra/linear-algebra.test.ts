@@ -55,7 +55,7 @@ test("triangular solves and inverse agree with multiplying back", () => {
   times(invertUpper(r, columns), right).forEach((v, i) => expect(v).toBeCloseTo(solveUpper(r, right, columns)[i]!, 12));
 });
 
-test("Cholesky solves what multiplying makes, for leading blocks too, and says when a matrix is singular", () => {
+test("Cholesky solves what multiplying makes, and says when a matrix is singular", () => {
   const q = 4;
   const gram = new Float64Array(q * q);
   for (let i = 0; i < q; i++) {
@@ -63,14 +63,8 @@ test("Cholesky solves what multiplying makes, for leading blocks too, and says w
   }
   const l = cholesky(gram, q)!;
   const x = [1, -2, 0.5, 3];
-  for (const size of [4, 2]) {
-    const right = Float64Array.from({ length: size }, (_, i) => {
-      let sum = 0;
-      for (let j = 0; j < size; j++) sum += gram[i * q + j]! * x[j]!;
-      return sum;
-    });
-    solveLowerTransposed(l, solveLower(l, right, size, q), size, q).forEach((v, i) => expect(v).toBeCloseTo(x[i]!, 10));
-  }
+  const right = Float64Array.from({ length: q }, (_, i) => x.reduce((sum, v, j) => sum + gram[i * q + j]! * v, 0));
+  solveLowerTransposed(l, solveLower(l, right, q), q).forEach((v, i) => expect(v).toBeCloseTo(x[i]!, 10));
   expect(cholesky(Float64Array.of(1, 1, 1, 1 + 1e-12), 2)).toBeNull();
   expect(cholesky(Float64Array.of(1, 2, 2, 1), 2)).toBeNull(); // not positive
   expect(cholesky(new Float64Array(4), 2)).toBeNull();

@@ -15,7 +15,8 @@ export interface RSquaredChange {
 /**
  * Does the added step explain more of the outcome? ΔR² = (SSE_reduced − SSE_full)/SST,
  * F = ((SSE_reduced − SSE_full)/q)/(SSE_full/df), with q added columns.
- * @param reduced null compares with the intercept-only model; otherwise a fit of fewer leading columns of the same design
+ * @param reduced null compares with the intercept-only model; otherwise a fit of the same outcome and cases whose columns follow
+ * from those of `full`
  * Source: Cohen, Cohen, West & Aiken (2003), Applied Multiple Regression/Correlation Analysis, 3rd ed., ch. 5.
  */
 export function rSquaredChange(reduced: Fit | null, full: Fit): RSquaredChange {

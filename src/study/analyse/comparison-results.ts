@@ -5,6 +5,7 @@ import type { Ladder } from "../model/ladder";
 import type { AnalysisSample } from "../prepare/analysis-sample";
 import type { StudyColumns } from "../prepare/study-columns";
 import type { FittedLadder } from "./analyse-ladder";
+import { changeResults } from "./change-results";
 import { type Refusal, refusalOf } from "./refusal";
 import { sampleFolds } from "./sample-folds";
 import { sampleResults } from "./sample-results";
@@ -86,13 +87,6 @@ function pairResults({ bayesFactor, log10BayesFactor, signed, absolute, nested }
     log10_bayes_factor: log10BayesFactor,
     prediction_difference_signed: signed,
     prediction_difference_absolute: absolute,
-    nested: nested && {
-      larger: nested.larger,
-      dR2: nested.change,
-      F: nested.F,
-      df1: nested.df[0],
-      df2: nested.df[1],
-      p: nested.p,
-    },
+    nested: nested && { larger: nested.larger, ...changeResults(nested) },
   };
 }

@@ -3,13 +3,13 @@ import type { Coefficient, Estimate } from "@/core/regression/coefficients";
 import { conditionIndices, termInflations } from "@/core/diagnostics/collinearity";
 import { covariance, type ErrorChoice, type NoCovariance } from "@/core/regression/covariance";
 import { type LadderFit, type LadderModels, ladderTables, standardized, type StepFit, termsUpTo } from "@/core/regression/ladder";
-import type { RSquaredChange } from "@/core/regression/r-squared-change";
 import { type MarginalMeans, marginalMeans } from "@/core/regression/marginal-means";
 import { termName } from "@/core/regression/terms";
 import { type Ladder, ladderPredictors } from "../model/ladder";
 import type { StudyColumns } from "../prepare/study-columns";
 import type { FittedLadder } from "./analyse-ladder";
 import { caseResults } from "./case-results";
+import { changeResults } from "./change-results";
 import { stepComparison } from "./comparison-results";
 import { sampleResults } from "./sample-results";
 
@@ -83,10 +83,6 @@ function estimateAs<Name extends string>(name: Name, e: Estimate) {
   >;
 }
 
-function changeResults(change: RSquaredChange) {
-  return { dR2: change.change, F: change.F, df1: change.df[0], df2: change.df[1], p: change.p, f2: change.f2 };
-}
-
 function stepResults(step: StepFit, k: number, models: LadderModels) {
   const { model: m } = step;
   const fit = models.fits[k]!;
@@ -134,7 +130,7 @@ function stepResults(step: StepFit, k: number, models: LadderModels) {
         { ss: t.ss, df1: t.df[0], df2: t.df[1], F: t.F, p: t.p, conditional: t.conditional, reason: t.reason },
       ]),
     ),
-    change: changeResults(step.change),
+    change: { ...changeResults(step.change), f2: step.change.f2 },
     dropped: step.notes.flatMap((note) =>
       note.code === "dropped"
         ? [{ column: note.column.column, reason: note.column.reason, combination_of: note.column.combinationOf }]
@@ -162,7 +158,7 @@ function robustResults(step: StepFit) {
     available: true as const,
     coef: { "(Intercept)": estimateAs("b", step.intercept), ...byColumn(step, (c) => estimateAs("b", c.b)) },
     standardized: byColumn(step, (c) => c.beta && estimateAs("beta", c.beta)),
-    change: changeResults(step.change),
+    change: { ...changeResults(step.change), f2: step.change.f2 },
     ...(step.clusters === null ? {} : { clusters: step.clusters }),
   };
 }

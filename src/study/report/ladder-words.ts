@@ -37,7 +37,7 @@ export function whatTheLadderSays(ladder: Ladder, fit: LadderFit, title: Titles)
   const strongest = last.coefficients.filter((c) => c.column === c.term && !c.column.includes("*")).sort((a, b) => size(b) - size(a))[0];
   if (strongest?.beta && last.coefficients.length > 1) {
     sentences.push(
-      `With all terms in, ${columnTitle(strongest.column, title)} has the largest β of a single variable, ${formatShare(strongest.beta.estimate)}.`,
+      `With all terms in, ${columnTitle(strongest.column, title)} has the largest β of a single variable, ${formatShare(strongest.beta.estimate)}${whereItHolds(strongest, fit, title).replace(/^(.*), $/, " ($1)")}.`,
     );
   }
   return sentences;
@@ -49,7 +49,7 @@ export function coefficientSentence(c: Coefficient, fit: LadderFit, title: Title
   const beta = c.beta.estimate;
   const direction = beta < 0 ? "lower" : "higher";
   const size = formatShare(Math.abs(beta));
-  const others = "the other terms held constant";
+  const others = `${whereItHolds(c, fit, title)}the other terms held constant`;
   const parts = c.column.split("*").map((name) => ({ name, table: tableOf(fit, name) }));
   const [first, second] = parts;
   if (parts.length === 1 && first!.table) {
@@ -64,6 +64,25 @@ export function coefficientSentence(c: Coefficient, fit: LadderFit, title: Title
     return `${columnTitle(c.column, title)}: a ${size} SD ${direction} ${title(fit.outcome)} than its parts add up to.`;
   }
   return `${columnTitle(c.column, title)}: the slope of ${title(first!.name)} changes by ${formatShare(beta)} SD for each SD of ${title(second!.name)}.`;
+}
+
+/**
+ * Beside a product a coefficient speaks of the place where the other component is zero: its mean, or the reference level.
+ * @returns "at the mean of Support, ", or nothing for a term that is in no product of its step
+ */
+function whereItHolds(c: Coefficient, fit: LadderFit, title: Titles): string {
+  const step = fit.steps.find((s) => s.coefficients.includes(c));
+  const partners = (step?.terms ?? []).flatMap(({ term }) => {
+    const parts = term.split("*");
+    const own = parts.indexOf(c.term);
+    return parts.length > 1 && own >= 0 ? parts.toSpliced(own, 1) : [];
+  });
+  const places = [...new Set(partners)].map((name) => {
+    const table = fit.tables.find((t) => t.variable === name);
+    if (!table) return name === c.term ? "at its mean" : `at the mean of ${title(name)}`;
+    return table.coding === "deviation" ? `averaged over ${title(name)}` : `with ${against(table, title)}`;
+  });
+  return places.length === 0 ? "" : `${listed(places)}, `;
 }
 
 /** The coding of the category that a column `ticket[day]` belongs to; null for a numeric variable. */

@@ -112,7 +112,7 @@ describe("what a ladder says", () => {
     const { fit } = fitted(["a", "b", "a*b"]);
     const [, b, product] = fit.steps[0]!.coefficients;
     expect(coefficientSentence(b!, fit, title)).toMatch(
-      /^One SD more of Help goes with a \.\d\d SD lower Outcome, the other terms held constant\.$/,
+      /^One SD more of Help goes with a \.\d\d SD lower Outcome, at the mean of Effort, the other terms held constant\.$/,
     );
     expect(coefficientSentence(product!, fit, title)).toMatch(/^Effort × Help: the slope of Effort changes by/);
   });
@@ -208,6 +208,21 @@ describe("categories in words", () => {
     expect(sentence({}, 3, "b", "format", "b*format")).toMatch(
       /^The slope of Help is \.\d\d SD (lower|higher) with Format: In the room than with Format: On line\.$/,
     );
+  });
+
+  test("beside a product a coefficient says where it holds: at the mean of a number, with the reference of a category", () => {
+    const sentences = (over: object, ...terms: string[]) => {
+      const found = fit(over, ...terms);
+      const said = found.fit.steps[0]!.coefficients.map((c) => coefficientSentence(c, found.fit, words));
+      return [...said, ...whatTheLadderSays(found.ladder, found.fit, words)];
+    };
+    const [a, b, level] = sentences({}, "a", "b", "format", "a*b", "b*format", "b*b");
+    expect(a).toMatch(/ Outcome, at the mean of Help, the other terms held constant\.$/);
+    expect(b).toMatch(/ Outcome, at the mean of Effort, with Format: On line and at its mean, the other terms held constant\.$/);
+    expect(level).toMatch(/ than Format: On line, at the mean of Help, the other terms held constant\.$/);
+    const deviation = { categories: [{ variable: "format", coding: "deviation" }] };
+    expect(sentences(deviation, "b", "format", "b*format")[0]).toMatch(/ Outcome, averaged over Format, the other/);
+    expect(sentences({}, "b", "format", "b*format").at(-1)).toMatch(/of a single variable, −?\.\d\d \(with Format: On line\)\.$/);
   });
 
   test("watches: a level that nobody has, a level of one, and errors that cannot be had", () => {
