@@ -1,35 +1,26 @@
 import { readFileSync } from "node:fs";
 import path from "node:path";
-import { Readable } from "node:stream";
 import { columnFacts } from "@/files/column-facts";
-import { joinColumns } from "@/files/join-columns";
-import { readDelimited } from "@/files/read-delimited";
+import { readBytes } from "@/files/test-support/read-bytes";
 import { resultsDocument } from "@/study/analyse/results-document";
 import { applyEdits } from "@/study/model/edit";
 import { cellText } from "@/study/model/response-column";
-import type { Study } from "@/study/model/study";
+import { Study } from "@/study/model/study";
+import type { ResponseColumn } from "@/study/model/response-column";
 import { guessCodebook } from "@/study/prepare/guess-codebook";
 import { canalStreetCsv } from "./canal-street";
 import { canalStreetEdits } from "./canal-street-study";
 import { PLANTED, TRUE_PARAMETERS } from "./true-parameters";
 
 const csv = readFileSync(path.join(process.cwd(), "demo/canal-street.csv"), "utf8");
-const chunks: Parameters<Parameters<typeof readDelimited>[1]>[0][] = [];
 let study: Study;
-let columns: ReturnType<typeof joinColumns>;
+let columns: Map<string, ResponseColumn>;
 let results: ReturnType<typeof resultsDocument>;
 beforeAll(async () => {
-  const data = await readDelimited(Readable.from([Buffer.from(csv)]), (chunk) => chunks.push(chunk));
-  columns = joinColumns(data, chunks);
-  const bare = {
-    format: "beta-step-study" as const,
-    version: 1 as const,
-    name: "x",
-    codebook: guessCodebook(data.columns.map(columnFacts)),
-    scales: [],
-    ladders: [],
-    comparisons: [],
-  };
+  const read = await readBytes(csv);
+  columns = read.columns;
+  const codebook = guessCodebook(read.data.columns.map(columnFacts));
+  const bare = Study.parse({ format: "beta-step-study", version: 1, name: "x", codebook });
   study = applyEdits(bare, canalStreetEdits()).study;
   results = resultsDocument(study, (name) => columns.get(name));
 });

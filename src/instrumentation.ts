@@ -2,5 +2,5 @@
 export async function register() {
   if (process.env.NEXT_RUNTIME !== "nodejs") return;
   const { startServer } = await import("./server/start");
-  startServer();
+  await startServer();
 }

@@ -12,6 +12,8 @@ import type { Job } from "./protocol/jobs";
 import type { FromWorker, ToWorker } from "./protocol/messages";
 import { workerDesk } from "./worker-desk";
 
+const NOTHING = { codebook: [], scales: [], corrections: [], derived: [], filters: [] };
+
 /** A worker's desk at the other end of a real message port: messages are cloned as between page and worker. */
 class PortWorker implements WorkerLike {
   static made = 0;
@@ -36,7 +38,7 @@ class PortWorker implements WorkerLike {
 
 const source = sourceOf({ x: ["1", "2", "2", "5"], y: ["3", "", "4", "4"] });
 const columns = (...names: string[]) => names.map((name) => source(name)!);
-const strips = (...variables: string[]) => ({ kind: "strips" as const, context: { codebook: [], scales: [] }, variables });
+const strips = (...variables: string[]) => ({ kind: "strips" as const, context: NOTHING, variables });
 let pool: WorkerPool;
 afterEach(() => pool.close());
 beforeEach(() => {

@@ -1,20 +1,39 @@
 import { analyseLadder } from "@/study/analyse/analyse-ladder";
 import { analyseScale } from "@/study/analyse/analyse-scale";
 import { answerStrip } from "@/study/analyse/answer-strip";
+import { checkResponses } from "@/study/analyse/responses/check-responses";
+import { filterResult } from "@/study/analyse/responses/filter-result";
+import { missingPattern } from "@/study/analyse/responses/missing-pattern";
+import { rowList } from "@/study/analyse/responses/row-list";
+import { variableLook } from "@/study/analyse/responses/variable-look";
 import type { ResponseSource } from "@/study/model/response-column";
-import { StudyColumns } from "@/study/prepare/study-columns";
+import { type DerivationCache, StudyColumns } from "@/study/prepare/study-columns";
 import type { Job, JobResults } from "./protocol/jobs";
 
-/** Does one job. The same function runs in a browser worker, in Node and in a test. */
-export function runJob(job: Job, responses: ResponseSource): JobResults[keyof JobResults] {
+/**
+ * Does one job. The same function runs in a browser worker, in Node and in a test.
+ * @param cache keeps derived columns from job to job
+ */
+export function runJob(job: Job, responses: ResponseSource, cache: DerivationCache | null = null): JobResults[keyof JobResults] {
+  const columns = new StudyColumns(job.context, responses, cache);
   switch (job.kind) {
     case "ladder":
-      return analyseLadder(job.context, job.ladder, responses);
+      return analyseLadder(job.context, job.ladder, responses, columns);
     case "scale":
-      return analyseScale(job.context, job.scale, responses);
-    case "strips": {
-      const columns = new StudyColumns(job.context, responses);
+      return analyseScale(job.context, job.scale, responses, columns);
+    case "strips":
       return job.variables.map((name) => answerStrip(columns.variable(name), columns.codebookRow(name)));
-    }
+    case "column":
+      return columns.column(job.name);
+    case "look":
+      return variableLook(job.name, job.context.derived.some((d) => d.name === job.name), columns);
+    case "checks":
+      return checkResponses(job.context, columns, job.rows);
+    case "missing":
+      return missingPattern(job.names, columns, job.rows);
+    case "row-list":
+      return rowList(job.context, columns, job.rows, job.shown, job.order);
+    case "filter":
+      return filterResult(job.filter, columns, job.rows);
   }
 }

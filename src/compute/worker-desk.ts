@@ -1,5 +1,6 @@
 import type { ResponseColumn } from "@/study/model/response-column";
 import { type FromWorker, ToWorker } from "./protocol/messages";
+import { DerivationShelf } from "./derivation-shelf";
 import { runJob } from "./run-job";
 
 /**
@@ -7,18 +8,19 @@ import { runJob } from "./run-job";
  * @param answer posts a message back; the worker's own postMessage, or a port in a test
  */
 export function workerDesk(answer: (message: FromWorker) => void): (data: unknown) => void {
-  const datasets = new Map<string, Map<string, ResponseColumn>>();
+  const datasets = new Map<string, { columns: Map<string, ResponseColumn>; shelf: DerivationShelf }>();
   return (data) => {
     const message = ToWorker.parse(data);
     if (message.type === "columns") {
-      const known = datasets.get(message.dataset) ?? new Map<string, ResponseColumn>();
-      for (const column of message.columns) known.set(column.name, column);
+      const known = datasets.get(message.dataset) ?? { columns: new Map<string, ResponseColumn>(), shelf: new DerivationShelf() };
+      for (const column of message.columns) known.columns.set(column.name, column);
       datasets.set(message.dataset, known);
       return;
     }
-    const columns = datasets.get(message.dataset);
+    const known = datasets.get(message.dataset);
     try {
-      answer({ type: "done", id: message.id, result: runJob(message.job, (name) => columns?.get(name)) });
+      const result = runJob(message.job, (name) => known?.columns.get(name), known?.shelf ?? null);
+      answer({ type: "done", id: message.id, result });
     } catch {
       answer({ type: "failed", id: message.id, code: "worker-crashed" });
     }

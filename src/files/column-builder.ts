@@ -1,49 +1,36 @@
+import { cellNumber } from "@/study/model/cell-number";
 import { CellState } from "@/study/model/response-column";
+import type { ReadSummary } from "./read-summary";
 
-/** Rows a stored chunk holds: half a megabyte of values. */
+/** Rows a stored chunk holds: half a megabyte of values; fewer when there are very many columns, whose chunks fill side by side. */
 export const CHUNK_ROWS = 65_536;
+const MOST_CELLS_AT_ONCE = 16_777_216;
+
+/** Rows a chunk of a table with so many columns holds: a power of two. */
+export function chunkRowsFor(columns: number): number {
+  let rows = CHUNK_ROWS;
+  while (rows > 1024 && rows * columns > MOST_CELLS_AT_ONCE) rows /= 2;
+  return rows;
+}
+
+/** Different cells a column remembers how to read: answers are few and come again and again. */
+const MOST_KNOWN = 2000;
 
 /** One filled piece of one column. */
 export interface ColumnChunk {
   position: number;
   chunk: number;
+  /** Row of the column, from 0, that the chunk begins with. */
+  first: number;
   values: Float64Array;
   states: Uint8Array;
 }
 
-/** What was seen while a column was read; what its kind is guessed from. */
-export interface ColumnSummary {
-  numbers: number;
-  empties: number;
-  words: number;
-  /** Lowest and highest number; null without numbers. */
-  low: number | null;
-  high: number | null;
-  wholeNumbers: boolean;
-  /** Distinct numbers, ascending, with their counts; null once there are more than 50. */
-  numberCounts: { value: number; count: number }[] | null;
-}
-
-const NUMBER = /^[-+]?(?:\d+\.?\d*|\.\d+)(?:[eE][-+]?\d+)?$/;
-
-/**
- * A cell as a number, or null when it is words. Kept as words, so that nothing is lost: a leading zero (a code, as
- * `007`), a whole number beyond 2⁵³ (another code), a number too large for double precision.
- */
-export function cellNumber(cell: string, decimal: "." | ","): number | null {
-  const plain = decimal === "," ? cell.replace(",", ".") : cell;
-  if (!NUMBER.test(plain) || (decimal === "," && cell.includes("."))) return null;
-  if (/^[-+]?0\d/.test(plain)) return null;
-  const value = Number(plain);
-  if (!Number.isFinite(value)) return null;
-  if (/^[-+]?\d+$/.test(plain) && !Number.isSafeInteger(value)) return null;
-  return value === 0 ? 0 : value;
-}
-
 /** Takes a column's cells one by one and hands out full chunks. */
 export class ColumnBuilder {
-  private values = new Float64Array(CHUNK_ROWS);
-  private states = new Uint8Array(CHUNK_ROWS);
+  private values: Float64Array;
+  private states: Uint8Array;
+  private readonly known = new Map<string, number | string | null>();
   private filled = 0;
   private chunk = 0;
   private readonly dictionary = new Map<string, number>();
@@ -59,21 +46,33 @@ export class ColumnBuilder {
   constructor(
     private readonly position: number,
     private readonly decimal: "." | ",",
+    private readonly chunkRows: number,
     private readonly out: (chunk: ColumnChunk) => void,
-  ) {}
+  ) {
+    this.values = new Float64Array(chunkRows);
+    this.states = new Uint8Array(chunkRows);
+  }
 
-  add(raw: string): void {
-    const cell = raw.trim();
+  /** Takes the next cell: text as written, a number, or nothing. */
+  add(raw: string | number | null): void {
+    const cell = typeof raw === "string" ? this.understood(raw) : raw;
     const at = this.filled++;
-    if (cell === "") {
+    if (cell === null) {
       this.states[at] = CellState.empty;
       this.empties++;
-    } else {
-      const value = cellNumber(cell, this.decimal);
-      if (value === null) this.addWords(cell, at);
-      else this.addNumber(value, at);
-    }
-    if (this.filled === CHUNK_ROWS) this.flush();
+    } else if (typeof cell === "number") this.addNumber(cell === 0 ? 0 : cell, at);
+    else this.addWords(cell, at);
+    if (this.filled === this.chunkRows) this.flush();
+  }
+
+  /** Text as what it says: nothing, a number, or words without the blanks around them. */
+  private understood(raw: string): number | string | null {
+    const known = this.known.get(raw);
+    if (known !== undefined) return known;
+    const cell = raw.trim();
+    const found = cell === "" ? null : (cellNumber(cell, this.decimal) ?? cell);
+    if (this.known.size < MOST_KNOWN) this.known.set(raw, found);
+    return found;
   }
 
   private addNumber(value: number, at: number): void {
@@ -99,9 +98,11 @@ export class ColumnBuilder {
   }
 
   private flush(): void {
+    const chunk = this.chunk++;
     this.out({
       position: this.position,
-      chunk: this.chunk++,
+      chunk,
+      first: chunk * this.chunkRows,
       values: this.values.slice(0, this.filled),
       states: this.states.slice(0, this.filled),
     });
@@ -111,7 +112,7 @@ export class ColumnBuilder {
   }
 
   /** Hands out what is left and tells what was seen. */
-  finish(): { texts: string[]; summary: ColumnSummary } {
+  finish(): { texts: string[]; summary: ReadSummary } {
     if (this.filled > 0) this.flush();
     const some = this.numbers > 0;
     const numberCounts = this.tooMany ? null : [...this.seen].map(([value, count]) => ({ value, count })).sort((a, b) => a.value - b.value);

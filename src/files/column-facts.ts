@@ -1,5 +1,5 @@
 import type { ColumnFacts } from "@/study/prepare/guess-codebook";
-import type { ReadColumn } from "./read-delimited";
+import type { ReadColumn } from "./reading/read-table";
 
 /** What the guess of a column's kind needs to know of it. */
 export function columnFacts({ name, texts, summary }: ReadColumn): ColumnFacts {

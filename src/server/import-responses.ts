@@ -1,84 +1,104 @@
-import { createHash, randomUUID } from "node:crypto";
-import { createReadStream, createWriteStream } from "node:fs";
-import { mkdir, rm } from "node:fs/promises";
-import path from "node:path";
-import { type Readable, Transform } from "node:stream";
-import { pipeline } from "node:stream/promises";
+import { randomUUID } from "node:crypto";
+import type { Readable } from "node:stream";
 import { columnFacts } from "@/files/column-facts";
-import { ImportFaultError } from "@/files/import-fault";
-import { type DelimitedData, readDelimited } from "@/files/read-delimited";
-import type { Study } from "@/study/model/study";
+import { ImportFaultError } from "@/files/reading/import-fault";
+import { openTable } from "@/files/reading/open-table";
+import { readTable, type TableData } from "@/files/reading/read-table";
+import type { TableOptions } from "@/files/reading/table-options";
+import { understandFile } from "@/files/reading/understand-file";
+import { Study } from "@/study/model/study";
+import { Variable } from "@/study/model/variable";
 import { guessCodebook } from "@/study/prepare/guess-codebook";
 import { type Database, dataFolder } from "./database";
 import { responsesRepository } from "./repositories/responses-repository";
 import type { SavedStudy } from "./repositories/studies-repository";
 import { openStudy } from "./study-door";
+import { discardUpload, saveUpload, type Upload } from "./uploads";
 
-/** The largest file taken in. */
-const MOST_BYTES = 2_000_000_000;
+/** How far a reading is, and how to end it. */
+export interface Watch {
+  signal?: AbortSignal | undefined;
+  progress?: ((rows: number) => void) | undefined;
+}
+
+/** A table that was read into a dataset of its own, which nothing stands on yet. */
+export interface ReadResponses {
+  datasetId: string;
+  data: TableData;
+  /** What came with the file, or is guessed from the columns. */
+  codebook: Variable[];
+  title: string;
+}
 
 /**
- * Takes in a file as a new study: saves the upload to a temporary file, then reads that in one pass. The study appears
- * whole or not at all; the temporary file goes in either case.
- * @param upload the file's bytes
- * @param file.expected bytes announced by the sender; an upload that ends early is refused
- * @param signal when the sender goes away, the import ends and leaves nothing
+ * Reads a file into a new dataset, in one pass, chunk by chunk. When anything goes wrong nothing of it stays.
  * @throws ImportFaultError with what to do; the signal's reason
  */
-export async function importAsStudy(
-  db: Database,
-  upload: Readable,
-  file: { name: string; expected: number | null },
-  folder = dataFolder(),
-  signal?: AbortSignal,
-): Promise<SavedStudy> {
-  const temporary = path.join(folder, "uploads", randomUUID());
-  await mkdir(path.dirname(temporary), { recursive: true });
+export async function readResponses(db: Database, upload: Upload, options: TableOptions, watch: Watch = {}): Promise<ReadResponses> {
   const datasetId = randomUUID();
   const responses = responsesRepository(db);
+  const file = await openTable(upload.path);
   try {
-    const source = await save(upload, temporary, file.expected);
-    responses.begin(datasetId, file.name);
-    const data = await readDelimited(createReadStream(temporary, { signal }), (chunk) => responses.addChunk(datasetId, chunk));
-    signal?.throwIfAborted();
-    return db.transaction((tx) => {
-      responsesRepository(tx).finish(datasetId, data, source);
-      return openStudy(tx, randomUUID(), firstStudy(file.name, data), { id: datasetId, fileName: file.name });
-    });
+    responses.begin(datasetId, upload.name);
+    const data = await readTable(file, options, (chunk) => responses.addChunk(datasetId, chunk), watch);
+    watch.signal?.throwIfAborted();
+    db.transaction((tx) => responsesRepository(tx).finish(datasetId, data, { bytes: upload.bytes, sha256: upload.sha256 }));
+    return { datasetId, data, codebook: firstCodebook(data, file.codebook(options.sheet)), title: file.title };
   } catch (error) {
     responses.abandon(datasetId);
     throw error;
   } finally {
-    await rm(temporary, { force: true });
+    file.close();
   }
 }
 
-async function save(upload: Readable, to: string, expected: number | null): Promise<{ bytes: number; sha256: string }> {
-  const hash = createHash("sha256");
-  let bytes = 0;
-  const count = new Transform({
-    transform(piece: Buffer, _encoding, done) {
-      bytes += piece.length;
-      hash.update(piece);
-      if (bytes > MOST_BYTES)
-        done(new ImportFaultError("too-large", "The file is larger than 2 GB. Keep the columns you need and drop it again."));
-      else done(null, piece);
-    },
+/** What came with the file, completed by guesses; a column of percentages has their sign for its unit. */
+function firstCodebook(data: TableData, said: readonly Variable[]): Variable[] {
+  const described = new Map(said.map((v) => [v.name, v]));
+  return guessCodebook(data.columns.map(columnFacts)).map((guess, at) => {
+    const unit = data.facts.percents.has(at) ? "%" : guess.unit;
+    return described.get(guess.name) ?? { ...guess, unit };
   });
-  await pipeline(upload, count, createWriteStream(to));
-  if (expected !== null && bytes !== expected) {
-    throw new ImportFaultError("cut-short", "The file did not arrive whole. Nothing was kept; please drop it again.");
-  }
-  return { bytes, sha256: hash.digest("hex") };
 }
 
-/** A study named after its file, with guessed kinds and nothing else decided. */
-function firstStudy(fileName: string, data: DelimitedData): Study {
-  const name =
-    fileName
-      .replace(/\.(csv|tsv|txt)$/i, "")
-      .replace(/[_-]+/g, " ")
-      .trim() || "New study";
-  const codebook = guessCodebook(data.columns.map(columnFacts));
-  return { format: "beta-step-study", version: 1, name: name.slice(0, 200), codebook, scales: [], ladders: [], comparisons: [] };
+/**
+ * A file that has arrived becomes a new study, whole or not at all.
+ * @throws ImportFaultError with what to do; the signal's reason
+ */
+export async function beginStudy(db: Database, upload: Upload, options: TableOptions, watch: Watch = {}): Promise<SavedStudy> {
+  const { datasetId, data, codebook, title } = await readResponses(db, upload, options, watch);
+  const study = Study.parse({
+    format: "beta-step-study",
+    version: 1,
+    name: (title.trim() || studyName(upload.name)).slice(0, 200),
+    responses: { dataset: datasetId, fileName: upload.name, rows: data.rows },
+    codebook,
+  });
+  return db.transaction((tx) => openStudy(tx, randomUUID(), study));
+}
+
+/** Takes in a file as a new study just as it is understood, without showing it first: for programs, not for people. */
+export async function importAsStudy(
+  db: Database,
+  bytes: Readable,
+  file: { name: string; expected: number | null },
+  folder = dataFolder(),
+  signal?: AbortSignal,
+): Promise<SavedStudy> {
+  const upload = await saveUpload(bytes, file, folder);
+  try {
+    const { options, fault } = await understandFile(upload.path);
+    if (fault) throw new ImportFaultError(fault.code, fault.message);
+    return await beginStudy(db, upload, options, { signal });
+  } finally {
+    await discardUpload(upload.id, folder);
+  }
+}
+
+function studyName(fileName: string): string {
+  const plain = fileName
+    .replace(/\.(csv|tsv|txt|xlsx|ods|json|jsonl|zip)$/i, "")
+    .replace(/[_-]+/g, " ")
+    .trim();
+  return plain || "New study";
 }

@@ -48,6 +48,21 @@ export const changes = sqliteTable(
   (t) => [primaryKey({ columns: [t.studyId, t.revision, t.position] })],
 );
 
+/** One revision of a study: when it came about and how. Those from before this table was there are changes by a person. */
+export const revisions = sqliteTable(
+  "revisions",
+  {
+    studyId: text()
+      .notNull()
+      .references(() => studies.id, { onDelete: "cascade" }),
+    revision: integer().notNull(),
+    at: text().notNull(),
+    how: text({ enum: ["edit", "undo", "redo", "restore"] }).notNull(),
+    of: integer(),
+  },
+  (t) => [primaryKey({ columns: [t.studyId, t.revision] })],
+);
+
 /** One imported file. `reading` while its rows arrive; what is still `reading` at a start is swept away. */
 export const datasets = sqliteTable("datasets", {
   id: text().primaryKey(),
@@ -58,6 +73,10 @@ export const datasets = sqliteTable("datasets", {
   rows: integer().notNull(),
   delimiter: text().notNull(),
   decimal: text().notNull(),
+  /** JSON TableOptions the file was read with; "" for those read before there were any. */
+  options: text().notNull().default(""),
+  /** Rows each of its chunks holds. */
+  chunkRows: integer().notNull().default(65_536),
   importedAt: text()
     .notNull()
     .default(sql`(datetime('now'))`),

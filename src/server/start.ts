@@ -1,9 +1,9 @@
-import { rmSync } from "node:fs";
-import path from "node:path";
-import { database, dataFolder } from "./database";
+import { database } from "./database";
+import { responsesRepository } from "./repositories/responses-repository";
+import { sweepUploads } from "./uploads";
 
-/** Opens the database and removes uploads that a crash left on their way in. */
-export function startServer(): void {
-  database();
-  rmSync(path.join(dataFolder(), "uploads"), { recursive: true, force: true });
+/** Opens the database and removes what was looked at and never taken: datasets no study holds, files of a day ago. */
+export async function startServer(): Promise<void> {
+  responsesRepository(database()).sweep();
+  await sweepUploads();
 }

@@ -6,9 +6,11 @@ import { parseArgs } from "node:util";
 import { z } from "zod";
 import type { ColumnChunk } from "@/files/column-builder";
 import { columnFacts } from "@/files/column-facts";
-import { ImportFaultError } from "@/files/import-fault";
+import { ImportFaultError } from "@/files/reading/import-fault";
 import { joinColumns } from "@/files/join-columns";
-import { type DelimitedData, readDelimited } from "@/files/read-delimited";
+import { openTable } from "@/files/reading/open-table";
+import { readTable, type TableData } from "@/files/reading/read-table";
+import { understandFile } from "@/files/reading/understand-file";
 import { resultsDocument } from "@/study/analyse/results-document";
 import { Study } from "@/study/model/study";
 import { guessCodebook } from "@/study/prepare/guess-codebook";
@@ -27,11 +29,13 @@ async function main(): Promise<void> {
   const text = await read(studyFile);
   const hash = createHash("sha256");
   const chunks: ColumnChunk[] = [];
-  const bytes = createReadStream(dataFile);
-  bytes.on("data", (piece) => hash.update(piece));
-  let data: DelimitedData;
+  let data: TableData;
   try {
-    data = await readDelimited(bytes, (chunk) => chunks.push(chunk));
+    for await (const piece of createReadStream(dataFile)) hash.update(piece as Buffer);
+    const { options, fault } = await understandFile(dataFile);
+    if (fault) throw new ImportFaultError(fault.code, fault.message);
+    const file = await openTable(dataFile);
+    data = await readTable(file, options, (chunk) => chunks.push(chunk)).finally(() => file.close());
   } catch (error) {
     if (error instanceof ImportFaultError) throw new CallError(`${dataFile}: ${error.message}`);
     throw fileError(error, dataFile);
@@ -69,7 +73,7 @@ function fileError(error: unknown, file: string): unknown {
 }
 
 /** The document, its codebook completed by guesses for columns it does not mention. */
-function parseStudy(text: string, file: string, data: DelimitedData): Study {
+function parseStudy(text: string, file: string, data: TableData): Study {
   let raw: unknown;
   try {
     raw = JSON.parse(text);

@@ -1,20 +1,56 @@
 import { z } from "zod";
-import { VariableName } from "@/study/model/names";
+import { Correction } from "@/study/model/correction";
+import { DerivedVariable } from "@/study/model/derived";
+import { ObjectId, VariableName } from "@/study/model/names";
+import { RespondentFilter } from "@/study/model/respondent-filter";
+import type { ResponseColumn } from "@/study/model/response-column";
 import { Ladder } from "@/study/model/ladder";
 import { Scale } from "@/study/model/scale";
 import { Variable } from "@/study/model/variable";
 import type { LadderResult } from "@/study/analyse/analyse-ladder";
 import type { ScaleResult } from "@/study/analyse/analyse-scale";
 import type { AnswerStrip } from "@/study/analyse/answer-strip";
+import type { Finding } from "@/study/analyse/responses/findings";
+import type { FilterResult } from "@/study/analyse/responses/filter-result";
+import type { MissingPattern } from "@/study/analyse/responses/missing-pattern";
+import type { LookResult } from "@/study/analyse/responses/variable-look";
 
 /** The parts of a study a computation depends on. */
-const Context = z.strictObject({ codebook: z.array(Variable), scales: z.array(Scale) });
+const Context = z.strictObject({
+  codebook: z.array(Variable),
+  scales: z.array(Scale),
+  corrections: z.array(Correction).default([]),
+  derived: z.array(DerivedVariable).default([]),
+  filters: z.array(RespondentFilter).default([]),
+});
+
+const Rows = z.int().min(0);
+const ShownRows = z.discriminatedUnion("kind", [
+  z.strictObject({ kind: z.literal("all") }),
+  z.strictObject({ kind: z.literal("in-study") }),
+  z.strictObject({ kind: z.literal("kept"), filter: ObjectId }),
+  z.strictObject({ kind: z.literal("left-out"), filter: ObjectId }),
+  z.strictObject({ kind: z.literal("rows"), rows: z.array(z.int().min(1)) }),
+]);
 
 /** What a worker can be asked to do. */
 export const Job = z.discriminatedUnion("kind", [
   z.strictObject({ kind: z.literal("ladder"), context: Context, ladder: Ladder }),
   z.strictObject({ kind: z.literal("scale"), context: Context, scale: Scale }),
   z.strictObject({ kind: z.literal("strips"), context: Context, variables: z.array(VariableName) }),
+  /** A column as it counts: corrected or derived. */
+  z.strictObject({ kind: z.literal("column"), context: Context, name: VariableName }),
+  z.strictObject({ kind: z.literal("look"), context: Context, name: VariableName }),
+  z.strictObject({ kind: z.literal("checks"), context: Context, rows: Rows }),
+  z.strictObject({ kind: z.literal("missing"), context: Context, names: z.array(VariableName), rows: Rows }),
+  z.strictObject({
+    kind: z.literal("row-list"),
+    context: Context,
+    rows: Rows,
+    shown: ShownRows,
+    order: z.strictObject({ by: VariableName, descending: z.boolean() }).nullable(),
+  }),
+  z.strictObject({ kind: z.literal("filter"), context: Context, rows: Rows, filter: RespondentFilter }),
 ]);
 export type Job = z.infer<typeof Job>;
 
@@ -23,4 +59,10 @@ export interface JobResults {
   ladder: LadderResult;
   scale: ScaleResult;
   strips: AnswerStrip[];
+  column: ResponseColumn;
+  look: LookResult;
+  checks: Finding[];
+  missing: MissingPattern;
+  "row-list": Uint32Array;
+  filter: FilterResult;
 }

@@ -1,6 +1,6 @@
 import { readFileSync } from "node:fs";
 import path from "node:path";
-import { parse } from "csv-parse/sync";
+import Papa from "papaparse";
 
 /** One block of expected values, worked out by a separate program; `values` is as the JSON file has it. */
 export interface ReferenceBlock {
@@ -23,7 +23,8 @@ export interface ReferenceSet {
 export function referenceSet(name: string): ReferenceSet {
   const folder = path.join(process.cwd(), "reference");
   const json = JSON.parse(readFileSync(path.join(folder, `${name}.json`), "utf8"));
-  const rows: string[][] = parse(readFileSync(path.join(folder, `${name}.csv`)));
+  const csv = readFileSync(path.join(folder, `${name}.csv`), "utf8");
+  const rows = Papa.parse<string[]>(csv, { delimiter: ",", skipEmptyLines: true }).data;
   const cells = new Map(rows[0]!.map((column, i) => [column, rows.slice(1).map((row) => row[i]!)]));
   const missing = new Map<string, string[]>();
   for (const [column, facts] of Object.entries<{ missing: string[] }>(json.data.columns)) missing.set(column, facts.missing);

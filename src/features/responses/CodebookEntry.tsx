@@ -12,6 +12,7 @@ export const KIND_WORDS: Record<VariableKind, string> = {
   item: "scale item",
   number: "number",
   category: "category",
+  date: "date",
   text: "text",
   code: "code",
 };

@@ -19,7 +19,14 @@ export function ScalesScreen() {
   const gather = (items: string[], name: string) => {
     const taken = [...study.scales.map((s) => s.id), ...study.codebook.map((v) => v.name)];
     const id = newId(name, taken);
-    const to = { id, name, rule: "mean" as const, answeredShare: 0.8, items: items.map((variable) => ({ variable, reversed: false })) };
+    const to = {
+      id,
+      name,
+      rule: "mean" as const,
+      answeredShare: 0.8,
+      items: items.map((variable) => ({ variable, reversed: false })),
+      respondents: null,
+    };
     if (store.edit({ subject: "scale", id, to })) setOpenId(id);
   };
   const join = (items: string[]) => {

@@ -28,7 +28,7 @@ test("a range is common only when every item has it", () => {
   expect(commonRange(scale, [variable("q1", [1, 5]), variable("q2")])).toBeNull();
   expect(
     declareRange(scale, [variable("q1"), variable("q2"), variable("q3")], { low: 0, high: 4 }).map(
-      (e) => e.subject === "variable" && [e.id, e.to.range],
+      (e) => e.subject === "variable" && [e.id, e.to?.range],
     ),
   ).toEqual([
     ["q1", { low: 0, high: 4 }],

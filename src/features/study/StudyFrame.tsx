@@ -9,7 +9,7 @@ import { useStudy } from "./study-context";
 
 /** Masthead with the flight, the state of saving, and the place below. */
 export function StudyFrame({ children }: { children: ReactNode }) {
-  const { store, study, dataset, fault, unsaved, canTakeBack } = useStudy();
+  const { store, study, dataset, fault, unsaved, canUndo } = useStudy();
   const pathname = usePathname();
   const count = (n: number, one: string) => (n === 0 ? `no ${one}s yet` : counted(n, one));
   const places: [string, string, string][] = [
@@ -38,8 +38,8 @@ export function StudyFrame({ children }: { children: ReactNode }) {
       {children}
       <footer className={page.saved}>
         <span role="status">{unsaved > 0 ? "Saving …" : "All changes saved"}</span>
-        {canTakeBack && (
-          <button type="button" className="link" onClick={() => store.takeBack()}>
+        {canUndo && (
+          <button type="button" className="link" onClick={() => void store.undo()}>
             Take the last change back
           </button>
         )}

@@ -1,7 +1,7 @@
 "use client";
 
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { createContext, type ReactNode, use, useState, useSyncExternalStore } from "react";
+import { createContext, type ReactNode, use, useMemo, useState, useSyncExternalStore } from "react";
 import { browserPool } from "@/compute/browser/browser-pool";
 import type { Study } from "@/study/model/study";
 import { titleOf } from "@/study/model/study";
@@ -13,13 +13,14 @@ export interface DatasetFacts {
   id: string;
   fileName: string;
   rows: number;
+  /** The columns of the file, in codebook order; derived variables are none. */
   columns: string[];
 }
 
 interface StudyHouse {
   store: StudyStore;
-  columns: ColumnStore;
-  dataset: DatasetFacts;
+  /** The columns of the responses the study stands on; another store when it stands on others. */
+  columnsOf: (dataset: string) => ColumnStore;
 }
 
 const House = createContext<StudyHouse | null>(null);
@@ -34,11 +35,17 @@ function prepare(columns: ColumnStore, dataset: DatasetFacts): void {
 }
 
 /** Holds one study for all its places, so that going from tread to tread loads nothing again. */
-export function StudyProvider(props: { id: string; study: Study; revision: number; dataset: DatasetFacts; children: ReactNode }) {
+export function StudyProvider(props: { id: string; study: Study; revision: number; children: ReactNode }) {
   const [house] = useState<StudyHouse>(() => {
-    const columns = new ColumnStore(props.dataset.id);
-    if (typeof window !== "undefined") prepare(columns, props.dataset);
-    return { store: new StudyStore(props.id, props.study, props.revision), columns, dataset: props.dataset };
+    const stores = new Map<string, ColumnStore>();
+    const columnsOf = (dataset: string) => {
+      const store = stores.get(dataset) ?? new ColumnStore(dataset);
+      stores.set(dataset, store);
+      return store;
+    };
+    const dataset = datasetOf(props.study);
+    if (typeof window !== "undefined") prepare(columnsOf(dataset.id), dataset);
+    return { store: new StudyStore(props.id, props.study, props.revision), columnsOf };
   });
   const [client] = useState(
     () => new QueryClient({ defaultOptions: { queries: { staleTime: Infinity, retry: 1, refetchOnWindowFocus: false } } }),
@@ -56,9 +63,27 @@ function useHouse(): StudyHouse {
   return house;
 }
 
+/** The responses a study stands on. */
+function datasetOf({ responses, codebook, derived }: Study): DatasetFacts {
+  if (!responses) throw new Error("a study on the page stands on responses");
+  const worked = new Set(derived.map((d) => d.name));
+  const columns = codebook.map((v) => v.name).filter((name) => !worked.has(name));
+  return { id: responses.dataset, fileName: responses.fileName, rows: responses.rows, columns };
+}
+
+/** What a page knows of its study: its state, the responses it stands on, and the words for its names. */
+export interface StudyView extends StudyState {
+  store: StudyStore;
+  columns: ColumnStore;
+  dataset: DatasetFacts;
+  title: (name: string) => string;
+}
+
 /** The study as it now stands, and the ways to change it. */
-export function useStudy(): StudyState & StudyHouse & { title: (name: string) => string } {
-  const house = useHouse();
-  const state = useSyncExternalStore(house.store.subscribe, house.store.snapshot, house.store.snapshot);
-  return { ...house, ...state, title: (name) => titleOf(state.study, name) };
+export function useStudy(): StudyView {
+  const { store, columnsOf } = useHouse();
+  const state = useSyncExternalStore(store.subscribe, store.snapshot, store.snapshot);
+  const { study } = state;
+  const dataset = useMemo(() => datasetOf(study), [study]);
+  return { ...state, store, dataset, columns: columnsOf(dataset.id), title: (name) => titleOf(study, name) };
 }

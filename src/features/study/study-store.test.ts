@@ -8,8 +8,9 @@ import { StaleRevisionError } from "@/server/errors";
 import { importAsStudy } from "@/server/import-responses";
 import { responsesRepository } from "@/server/repositories/responses-repository";
 import { studiesRepository } from "@/server/repositories/studies-repository";
-import { editStudy } from "@/server/study-door";
+import { editStudy, studyAt } from "@/server/study-door";
 import { EditRefusedError } from "@/study/model/edit";
+import { undoable } from "@/study/model/history";
 import { Scale } from "@/study/model/scale";
 import { ColumnStore } from "./column-store";
 import { newId } from "./new-id";
@@ -25,14 +26,11 @@ let posts: number;
 /** The real door and repository behind the store, without a socket between. */
 const send = async (url: string, init?: RequestInit): Promise<Response> => {
   if (!online) throw new TypeError("offline");
-  if (init?.method !== "POST") {
-    const { study, revision } = studiesRepository(db).load(url.split("/").at(-1)!);
-    return Response.json({ study, revision });
-  }
+  if (init?.method !== "POST") return Response.json(answerTo(new URL(url, "http://x")));
   posts++;
-  const { revision, edits } = JSON.parse(String(init.body));
+  const { revision, edits, how, of } = JSON.parse(String(init.body));
   try {
-    const saved = editStudy(db, id, revision, edits);
+    const saved = editStudy(db, id, revision, edits, { how, of });
     return Response.json({ study: saved.study, revision: saved.revision });
   } catch (error) {
     if (error instanceof StaleRevisionError) return Response.json({ code: error.code, message: error.message }, { status: 409 });
@@ -40,6 +38,20 @@ const send = async (url: string, init?: RequestInit): Promise<Response> => {
     throw error;
   }
 };
+/** What the routes of a study and its trail answer. */
+function answerTo({ pathname, searchParams }: URL): unknown {
+  const repository = studiesRepository(db);
+  const [, revision] = /trail\/(\d+)$/.exec(pathname) ?? [];
+  if (revision !== undefined) {
+    const at = Number(revision);
+    return { ...repository.revisions(id, { before: at + 1, most: 1 })[0]!, study: studyAt(db, id, at) };
+  }
+  const { study, revision: now } = repository.load(id);
+  if (!pathname.endsWith("/trail")) return { study, revision: now };
+  const before = searchParams.get("before");
+  const revisions = repository.revisions(id, { before: before === null ? null : Number(before), most: Number(searchParams.get("most")) });
+  return { revision: now, ...undoable(repository.marks(id)), revisions };
+}
 const open = () => {
   const saved = studiesRepository(db).load(id);
   return new StudyStore(id, saved.study, saved.revision, send);
@@ -49,7 +61,9 @@ const stored = () => studiesRepository(db).load(id);
 beforeEach(async () => {
   db = openDatabase(":memory:");
   folder = mkdtempSync(path.join(tmpdir(), "beta-step-"));
-  ({ id, datasetId } = await importAsStudy(db, Readable.from([Buffer.from("a,b\n1,2\n3,4\n")]), { name: "x.csv", expected: null }, folder));
+  const saved = await importAsStudy(db, Readable.from([Buffer.from("a,b\n1,2\n3,4\n")]), { name: "x.csv", expected: null }, folder);
+  id = saved.id;
+  datasetId = saved.study.responses!.dataset;
   online = true;
   posts = 0;
 });
@@ -61,15 +75,23 @@ test("an edit shows at once, is saved behind it in order, and can be taken back"
   const store = open();
   store.edit({ subject: "scale", id: "s", to: scale });
   store.edit({ subject: "scale", id: "s", to: { ...scale, rule: "sum" } });
-  expect(store.snapshot()).toMatchObject({ unsaved: 2, canTakeBack: true, study: { scales: [{ rule: "sum" }] } });
+  expect(store.snapshot()).toMatchObject({ unsaved: 2, canUndo: true, study: { scales: [{ rule: "sum" }] } });
   await store.settled();
   expect(store.snapshot()).toMatchObject({ unsaved: 0, fault: null });
   expect(stored()).toMatchObject({ revision: 3, study: { scales: [{ rule: "sum" }] } });
-  store.takeBack();
-  store.takeBack();
+  expect(await Promise.all([store.undo(), store.undo(), store.undo()])).toEqual([true, true, false]);
   await store.settled();
   expect(stored().study.scales).toEqual([]);
-  expect(store.takeBack()).toBe(false);
+  const later = open(); // a new visit goes on where the last one stopped
+  expect([await later.redo(), await later.undo(), await later.redo(), await later.redo(), await later.redo()]).toEqual([true, true, true, true, false]);
+  await later.settled();
+  expect(stored().study.scales).toMatchObject([{ rule: "sum" }]);
+  expect(await later.restore(2)).toBe(true);
+  await later.settled();
+  expect(stored().study.scales).toMatchObject([{ rule: "mean" }]);
+  expect(await later.undo()).toBe(true);
+  await later.settled();
+  expect(stored().study.scales).toMatchObject([{ rule: "sum" }]);
 });
 
 test("an edit that the study's rules refuse changes nothing and says why", async () => {
@@ -88,7 +110,7 @@ test("a change made in another window wins: its state is shown, with the reason"
   store.edit({ subject: "name", to: "Here" });
   store.edit({ subject: "scale", id: "s", to: scale });
   await store.settled();
-  expect(store.snapshot()).toMatchObject({ study: { name: "Elsewhere", scales: [] }, unsaved: 0, canTakeBack: false });
+  expect(store.snapshot()).toMatchObject({ study: { name: "Elsewhere", scales: [] }, unsaved: 0 });
   expect(store.snapshot().fault).toMatch(/another window/);
   store.edit({ subject: "name", to: "Here again" });
   await store.settled();

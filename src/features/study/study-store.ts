@@ -1,20 +1,42 @@
 import { z } from "zod";
-import { applyEdits, type Change, type Edit, EditRefusedError, inverseEdit } from "@/study/model/edit";
+import { applyEdits, type Change, type Edit, EditRefusedError, editsBetween, inverseEdit } from "@/study/model/edit";
+import { type RevisionKind, RevisionKind as RevisionKindSchema } from "@/study/model/history";
 import { Study } from "@/study/model/study";
 
 /** What the page knows of its study. */
 export interface StudyState {
   study: Study;
+  /** The revision on show, unsaved edits included. */
+  revision: number;
   /** Edits that are not yet confirmed as saved. */
   unsaved: number;
   /** A sentence when the last edit could not be carried out or saved; null otherwise. */
   fault: string | null;
-  /** True when there is a change of this visit to take back. */
-  canTakeBack: boolean;
+  /** True when there is a change to take back, of this visit or an earlier one. */
+  canUndo: boolean;
+  canRedo: boolean;
 }
 
 const Saved = z.object({ study: Study, revision: z.int() });
 const Fault = z.object({ code: z.string(), message: z.string() });
+const ChangeSchema = z.object({ subject: z.string(), id: z.string(), from: z.unknown(), to: z.unknown(), at: z.number().nullable() });
+const RevisionSchema = z.object({
+  revision: z.int(),
+  how: RevisionKindSchema,
+  of: z.int().nullable(),
+  when: z.string(),
+  changes: z.array(ChangeSchema),
+});
+const TrailSchema = z.object({ revision: z.int(), undo: z.int().nullable(), redo: z.int().nullable(), revisions: z.array(RevisionSchema) });
+
+/** A revision on the trail. */
+export interface TrailRevision {
+  revision: number;
+  how: RevisionKind;
+  of: number | null;
+  when: string;
+  changes: Change[];
+}
 
 /** How long to wait before asking a silent server again. */
 const RETRY_MS = 3000;
@@ -22,24 +44,34 @@ const SILENT = "The server does not answer. Your changes are kept on this page a
 
 type Fetch = (url: string, init?: RequestInit) => Promise<Response>;
 
+interface Pending {
+  edits: Edit[];
+  how: RevisionKind;
+  of: number | null;
+}
+
 /**
  * The study on this page. An edit shows at once and is saved in order behind it, through the server's one door; when
  * the server refuses, its state is loaded again and the reason is shown, so that nothing seems saved that is not.
+ * Undo and redo go by the record on the server, so they outlive a restart.
  */
 export class StudyStore {
   private state: StudyState;
   private readonly listeners = new Set<() => void>();
-  private readonly done: Change[][] = [];
-  private readonly pending: Edit[][] = [];
+  private readonly pending: Pending[] = [];
   private flushing: Promise<void> | null = null;
+  private turning: Promise<unknown> = Promise.resolve();
+  /** The revision the server has confirmed. */
+  private saved: number;
 
   constructor(
     readonly id: string,
     study: Study,
-    private revision: number,
+    revision: number,
     private readonly send: Fetch = (url, init) => fetch(url, init),
   ) {
-    this.state = { study, unsaved: 0, fault: null, canTakeBack: false };
+    this.saved = revision;
+    this.state = { study, revision, unsaved: 0, fault: null, canUndo: revision > 1, canRedo: false };
   }
 
   readonly subscribe = (listener: () => void) => {
@@ -50,13 +82,36 @@ export class StudyStore {
 
   /** Carries out edits as one. Returns false when they were refused; the state then says why. */
   edit(...edits: Edit[]): boolean {
-    return this.carryOut(edits, true);
+    return this.carryOut({ edits, how: "edit", of: null });
   }
 
-  /** Takes the last change of this visit back, itself as a recorded change. */
-  takeBack(): boolean {
-    const last = this.done.pop();
-    return last ? this.carryOut([...last].reverse().map(inverseEdit), false) : false;
+  /** Takes the latest change back that is not taken back yet, itself as a recorded change. */
+  undo(): Promise<boolean> {
+    return this.turn("undo");
+  }
+
+  /** Does again what was taken back last, as long as nothing newer has been changed. */
+  redo(): Promise<boolean> {
+    return this.turn("redo");
+  }
+
+  /** Goes back to the study as it stood after a revision; what came since stays on the trail. */
+  async restore(revision: number): Promise<boolean> {
+    const point = await this.ask(`trail/${revision}`, z.object({ study: Study }));
+    if (!point) return false;
+    const edits = editsBetween(this.state.study, point.study);
+    if (edits.length > 0) return this.carryOut({ edits, how: "restore", of: revision });
+    this.set({ fault: "The study stands now as it stood then." });
+    return false;
+  }
+
+  /** A part of the trail, newest first. Null when the server does not answer; the state then says so. */
+  async trail(before: number | null): Promise<TrailRevision[] | null> {
+    await this.settled();
+    const page = await this.ask(`trail?most=40${before === null ? "" : `&before=${before}`}`, TrailSchema);
+    if (!page) return null;
+    if (before === null) this.set({ canUndo: page.undo !== null, canRedo: page.redo !== null });
+    return page.revisions as TrailRevision[];
   }
 
   dismissFault(): void {
@@ -68,17 +123,49 @@ export class StudyStore {
     while (this.flushing) await this.flushing;
   }
 
-  private carryOut(edits: Edit[], remember: boolean): boolean {
+  /** One after the other: each must see what the one before has left. */
+  private turn(how: "undo" | "redo"): Promise<boolean> {
+    const turned = this.turning.then(() => this.turnOnce(how));
+    this.turning = turned;
+    return turned;
+  }
+
+  private async turnOnce(how: "undo" | "redo"): Promise<boolean> {
+    await this.settled();
+    const next = await this.ask("trail?most=1", TrailSchema);
+    if (!next) return false;
+    const of = next[how];
+    this.set({ canUndo: next.undo !== null, canRedo: next.redo !== null });
+    if (of === null) return false;
+    const turned = await this.ask(`trail/${of}`, RevisionSchema);
+    if (!turned) return false;
+    const edits = ([...turned.changes] as Change[]).reverse().map(inverseEdit);
+    return this.carryOut({ edits, how, of });
+  }
+
+  private async ask<T>(what: string, shape: z.ZodType<T>): Promise<T | null> {
     try {
-      const { study, changes } = applyEdits(this.state.study, edits);
-      if (remember) this.done.push(changes);
-      this.set({ study, fault: null, unsaved: this.pending.length + 1, canTakeBack: this.done.length > 0 });
+      const response = await this.send(`/api/studies/${this.id}/${what}`);
+      if (response.ok) return shape.parse(await response.json());
+      this.set({ fault: "The trail could not be fetched." });
+    } catch {
+      this.set({ fault: "The trail could not be fetched: the server does not answer. Nothing was changed." });
+    }
+    return null;
+  }
+
+  private carryOut(step: Pending): boolean {
+    try {
+      const { study } = applyEdits(this.state.study, step.edits);
+      const revision = this.state.revision + 1;
+      const redo = step.how === "undo" || (step.how === "redo" && this.state.canRedo);
+      this.set({ study, revision, fault: null, unsaved: this.pending.length + 1, canUndo: true, canRedo: redo });
     } catch (error) {
       if (!(error instanceof EditRefusedError)) throw error;
-      this.set({ fault: error.message, canTakeBack: this.done.length > 0 });
+      this.set({ fault: error.message });
       return false;
     }
-    this.pending.push(edits);
+    this.pending.push(step);
     this.flush();
     return true;
   }
@@ -89,13 +176,13 @@ export class StudyStore {
 
   private async saveAll(): Promise<void> {
     while (this.pending.length > 0) {
-      const edits = this.pending[0]!;
+      const step = this.pending[0]!;
       let response: Response;
       try {
         response = await this.send(`/api/studies/${this.id}/edits`, {
           method: "POST",
           headers: { "content-type": "application/json" },
-          body: JSON.stringify({ revision: this.revision, edits }),
+          body: JSON.stringify({ revision: this.saved, ...step }),
         });
       } catch {
         this.set({ fault: SILENT });
@@ -106,7 +193,7 @@ export class StudyStore {
         const fault = Fault.safeParse(await response.json().catch(() => null));
         return this.recover(fault.success ? fault.data.message : "The change could not be saved.");
       }
-      this.revision = Saved.parse(await response.json()).revision;
+      this.saved = Saved.parse(await response.json()).revision;
       this.pending.shift();
       // a refusal that came meanwhile stays until it is read
       this.set({ unsaved: this.pending.length, fault: this.state.fault === SILENT ? null : this.state.fault });
@@ -116,12 +203,11 @@ export class StudyStore {
   /** The server refused an edit: what it has saved is the truth. */
   private async recover(fault: string): Promise<void> {
     this.pending.length = 0;
-    this.done.length = 0;
     try {
       const response = await this.send(`/api/studies/${this.id}`);
       const saved = Saved.parse(await response.json());
-      this.revision = saved.revision;
-      this.set({ study: saved.study, unsaved: 0, fault, canTakeBack: false });
+      this.saved = saved.revision;
+      this.set({ study: saved.study, revision: saved.revision, unsaved: 0, fault, canUndo: saved.revision > 1, canRedo: false });
     } catch {
       this.set({ fault: `${fault} What is saved cannot be fetched at the moment; the page asks again.` });
       setTimeout(() => void this.recover(fault), RETRY_MS);

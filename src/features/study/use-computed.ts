@@ -4,12 +4,17 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { browserPool } from "@/compute/browser/browser-pool";
 import { JobError } from "@/compute/browser/worker-pool";
 import type { Job } from "@/compute/protocol/jobs";
-import { ladderColumns, type LadderResult } from "@/study/analyse/analyse-ladder";
+import { ladderNames, type LadderResult } from "@/study/analyse/analyse-ladder";
 import type { ScaleResult } from "@/study/analyse/analyse-scale";
 import type { AnswerStrip } from "@/study/analyse/answer-strip";
+import type { JobResults } from "@/compute/protocol/jobs";
+import { columnsBehind, filterInputs, namesBehind } from "@/study/model/dependencies";
+import type { DerivedVariable } from "@/study/model/derived";
 import type { Ladder } from "@/study/model/ladder";
+import type { RespondentFilter } from "@/study/model/respondent-filter";
 import type { Scale } from "@/study/model/scale";
 import type { Study } from "@/study/model/study";
+import { Variable } from "@/study/model/variable";
 import { useStudy } from "./study-context";
 
 /** A result that is being kept up to date. */
@@ -29,10 +34,8 @@ export interface Computed<T> {
 
 /** A ladder's numbers, computed in a worker whenever the ladder or anything it stands on changes. */
 export function useLadderResult(ladder: Ladder): Computed<LadderResult> {
-  const { study } = useStudy();
-  const columns = ladderColumns(study, ladder);
-  const names = new Set([...ladder.steps.flatMap((s) => s.terms.flatMap((t) => t.components)), ladder.outcome]);
-  const context = contextOf(study, columns, (scale) => names.has(scale.id));
+  const { study, dataset } = useStudy();
+  const { context, columns } = contextOf(study, ladderNames(ladder), [ladder.respondents], dataset.columns);
   // names and labels do not change numbers: renaming a step computes nothing
   const bare: Ladder = { ...ladder, name: "-", steps: ladder.steps.map((step) => ({ ...step, name: "" })) };
   return useJob({ kind: "ladder", context, ladder: bare }, columns, ladder.id);
@@ -40,32 +43,96 @@ export function useLadderResult(ladder: Ladder): Computed<LadderResult> {
 
 /** A scale's scores and reliability. */
 export function useScaleResult(scale: Scale): Computed<ScaleResult> {
-  const { study } = useStudy();
-  const columns = scale.items.map((item) => item.variable);
-  return useJob({ kind: "scale", context: contextOf(study, columns, () => false), scale: { ...scale, name: "-" } }, columns, scale.id);
+  const { study, dataset } = useStudy();
+  const items = scale.items.map((item) => item.variable);
+  const { context, columns } = contextOf(study, items, [scale.respondents], dataset.columns);
+  return useJob({ kind: "scale", context, scale: { ...scale, name: "-" } }, columns, scale.id);
 }
 
 /** How the answers of some variables are spread. */
 export function useStrips(variables: string[]): Computed<AnswerStrip[]> {
-  const { study } = useStudy();
-  return useJob({ kind: "strips", context: contextOf(study, variables, () => false), variables }, variables, "strips");
+  const { study, dataset } = useStudy();
+  const { context, columns } = contextOf(study, variables, [], dataset.columns);
+  return useJob({ kind: "strips", context, variables }, columns, "strips");
 }
 
-/** Only what a computation depends on, so that other changes leave its result alone. */
-function contextOf(study: Study, columns: readonly string[], scaleWanted: (scale: Scale) => boolean) {
-  const wanted = new Set(columns);
-  return {
-    codebook: study.codebook.filter((v) => wanted.has(v.name)).map((v) => ({ ...v, label: "" })),
-    scales: study.scales.filter(scaleWanted).map((s) => ({ ...s, name: "-" })),
+/** What a variable holds; with `draft`, what one would hold that is not in the study yet. */
+export function useLook(name: string, draft: DerivedVariable | null = null): Computed<JobResults["look"]> {
+  const { study, dataset } = useStudy();
+  const codebook = study.codebook.some((v) => v.name === name) ? study.codebook : [...study.codebook, Variable.parse({ name })];
+  const derived = draft ? [...study.derived.filter((d) => d.name !== draft.name), draft] : study.derived;
+  const { context, columns } = contextOf({ ...study, codebook, derived }, [name], [], dataset.columns);
+  return useJob({ kind: "look", context, name }, columns, `look ${name}`);
+}
+
+/** Whom a filter would keep of all respondents. */
+export function useFilterResult(filter: RespondentFilter): Computed<JobResults["filter"]> {
+  const { study, dataset } = useStudy();
+  const { context, columns } = contextOf(study, filterInputs(filter), [], dataset.columns);
+  const bare = { ...filter, name: "-", reason: "" };
+  return useJob({ kind: "filter", context, rows: dataset.rows, filter: bare }, columns, `filter ${filter.id}`);
+}
+
+/** Every check on every variable of the file. */
+export function useChecks(enabled: boolean): Computed<JobResults["checks"]> {
+  const { study, dataset } = useStudy();
+  const { context, columns } = contextOf(study, dataset.columns, [], dataset.columns);
+  return useJob({ kind: "checks", context, rows: dataset.rows }, columns, "checks", enabled);
+}
+
+/** Who left what open. */
+export function useMissingPattern(names: string[], enabled: boolean): Computed<JobResults["missing"]> {
+  const { study, dataset } = useStudy();
+  const { context, columns } = contextOf(study, names, [], dataset.columns);
+  return useJob({ kind: "missing", context, names, rows: dataset.rows }, columns, "missing", enabled);
+}
+
+/** The rows a sheet shows, in order. */
+export function useRowList(
+  shown: Extract<Job, { kind: "row-list" }>["shown"],
+  order: Extract<Job, { kind: "row-list" }>["order"],
+): Computed<JobResults["row-list"]> {
+  const { study, dataset } = useStudy();
+  const filter = shown.kind === "kept" || shown.kind === "left-out" ? shown.filter : null;
+  const { context, columns } = contextOf(study, order ? [order.by] : [], [filter], dataset.columns);
+  return useJob({ kind: "row-list", context, rows: dataset.rows, shown, order }, columns, "row-list");
+}
+
+/** A column as it counts, corrected or derived. */
+export function useColumn(name: string, enabled: boolean): Computed<JobResults["column"]> {
+  const { study, dataset } = useStudy();
+  const { context, columns } = contextOf(study, [name], [], dataset.columns);
+  return useJob({ kind: "column", context, name }, columns, `column ${name}`, enabled);
+}
+
+/**
+ * Only what a computation depends on, so that other changes leave its result alone, and the columns of the file it needs.
+ * @param names what it is about; @param chosen filters it names
+ */
+export function contextOf(study: Study, names: readonly string[], chosen: readonly (string | null)[], all: readonly string[]) {
+  const filters = study.filters.filter((f) => f.everywhere || chosen.includes(f.id));
+  const behind = namesBehind(study, [...names, ...filters.flatMap((f) => filterInputs(f))]);
+  const needed = columnsBehind(study, names, chosen).filter((name) => all.includes(name));
+  // a formula of numbers alone stands on no column, but is as long as one
+  const columns = needed.length > 0 ? needed : all.slice(0, 1);
+  const wanted = new Set([...behind, ...columns]);
+  const context = {
+    codebook: study.codebook.filter((v) => wanted.has(v.name)).map((v) => ({ ...v, label: "", short: "", unit: "", note: "" })),
+    scales: study.scales.filter((s) => behind.has(s.id)).map((s) => ({ ...s, name: "-" })),
+    corrections: study.corrections.filter((c) => wanted.has(c.variable)),
+    derived: study.derived.filter((d) => behind.has(d.name)),
+    filters: filters.map((f) => ({ ...f })),
   };
+  return { context, columns };
 }
 
-function useJob<T>(job: Job, columns: string[], subject: string): Computed<T> {
+function useJob<T>(job: Job, columns: string[], subject: string, enabled = true): Computed<T> {
   const house = useStudy();
   const client = useQueryClient();
   const queryKey = ["computed", house.dataset.id, subject, job];
   const query = useQuery({
     queryKey,
+    enabled,
     queryFn: async ({ signal }) => {
       const data = await house.columns.columns(columns);
       return (await browserPool().run(job, house.dataset.id, data, signal)) as T;
@@ -78,7 +145,7 @@ function useJob<T>(job: Job, columns: string[], subject: string): Computed<T> {
     ? query.error instanceof JobError
       ? "The computation broke off. Nothing was changed."
       : "The responses could not be fetched: the server does not answer."
-    : query.fetchStatus === "idle" && (query.isPending || query.isPlaceholderData)
+    : enabled && query.fetchStatus === "idle" && (query.isPending || query.isPlaceholderData)
       ? "The computation was stopped. What is shown belongs to what stood here before."
       : null;
   return {

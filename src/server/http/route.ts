@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { ImportFaultError } from "@/files/import-fault";
+import { ImportFaultError } from "@/files/reading/import-fault";
 import { EditRefusedError } from "@/study/model/edit";
 import { NotFoundError, StaleRevisionError, StoredShapeError } from "../errors";
 import { log } from "../log";
@@ -25,7 +25,9 @@ export function route<P>(name: string, handler: Handler<P>) {
     try {
       return await handler(request, await context.params);
     } catch (error) {
-      return answer(name, error);
+      if (error instanceof Error && error.name === "AbortError") return new Response(null, { status: 499 }); // the sender went away
+      const { status, ...body } = faultOf(name, error);
+      return fault(status, body);
     }
   };
 }
@@ -34,18 +36,18 @@ function fault(status: number, body: Fault): Response {
   return Response.json(body, { status });
 }
 
-function answer(name: string, error: unknown): Response {
-  if (error instanceof ImportFaultError) return fault(422, { code: error.code, message: error.message });
-  if (error instanceof EditRefusedError) return fault(422, { code: error.code, message: error.message });
-  if (error instanceof StaleRevisionError) return fault(409, { code: error.code, message: error.message });
-  if (error instanceof NotFoundError) return fault(404, { code: error.code, message: error.message });
+/** An error as what the page is told: known ones in their own words, unknown ones logged and told in one plain sentence. */
+export function faultOf(name: string, error: unknown): Fault & { status: number } {
+  const said = (status: number, { code, message }: { code: string; message: string }) => ({ status, code, message });
+  if (error instanceof ImportFaultError || error instanceof EditRefusedError) return said(422, error);
+  if (error instanceof StaleRevisionError) return said(409, error);
+  if (error instanceof NotFoundError) return said(404, error);
   if (error instanceof z.ZodError) {
     const places = error.issues.map((issue) => `${issue.path.join(".") || "request"}: ${issue.message}`);
-    return fault(400, { code: "malformed-request", message: `The request could not be understood (${places.join("; ")}).` });
+    return said(400, { code: "malformed-request", message: `The request could not be understood (${places.join("; ")}).` });
   }
-  if (error instanceof Error && error.name === "AbortError") return new Response(null, { status: 499 }); // the sender went away
   if (error instanceof SyntaxError || error instanceof URIError)
-    return fault(400, { code: "malformed-request", message: "The request could not be understood." });
+    return said(400, { code: "malformed-request", message: "The request could not be understood." });
   const code = error instanceof StoredShapeError ? error.code : "unexpected";
   // the stack names our files and lines; messages may quote values, so they stay out
   const stack =
@@ -58,5 +60,5 @@ function answer(name: string, error: unknown): Response {
   log.error({ route: name, code, kind: error instanceof Error ? error.name : typeof error, stack }, "request failed");
   const message =
     error instanceof StoredShapeError ? error.message : "Something went wrong on our side. Nothing was changed; please try again.";
-  return fault(500, { code, message });
+  return said(500, { code, message });
 }

@@ -1,12 +1,12 @@
-import { and, asc, between, eq, inArray } from "drizzle-orm";
+import { and, asc, eq, inArray, notInArray, sql } from "drizzle-orm";
 import { z } from "zod";
 import { CHUNK_ROWS, type ColumnChunk } from "@/files/column-builder";
-import type { DelimitedData } from "@/files/read-delimited";
+import { ReadSummary } from "@/files/read-summary";
 import { cellText, type ResponseColumn } from "@/study/model/response-column";
 import type { Database } from "../database";
 import { NotFoundError } from "../errors";
 import { parseStored } from "../parse-stored";
-import { chunks, columns, datasets } from "../schema";
+import { changes, chunks, columns, datasets, studies } from "../schema";
 
 /** A dataset as the page needs to know it. */
 export interface DatasetFacts {
@@ -15,6 +15,14 @@ export interface DatasetFacts {
   rows: number;
   /** Column names in the order of the file. */
   columns: string[];
+}
+
+/** What the import of a table leaves behind besides its chunks. */
+export interface ImportedTable {
+  rows: number;
+  chunkRows: number;
+  columns: { name: string; texts: readonly string[]; summary: ReadSummary }[];
+  options: { delimiter: string; decimal: string };
 }
 
 const Texts = z.array(z.string());
@@ -26,14 +34,20 @@ export const responsesRepository = (db: Database) => ({
     db.insert(datasets).values({ id, state: "reading", fileName, bytes: 0, sha256: "", rows: 0, delimiter: "", decimal: "" }).run();
   },
 
-  addChunk(datasetId: string, chunk: ColumnChunk): void {
-    db.insert(chunks)
-      .values({ datasetId, ...chunk })
-      .run();
+  addChunk(datasetId: string, { position, chunk, values, states }: Omit<ColumnChunk, "first">): void {
+    db.insert(chunks).values({ datasetId, position, chunk, values, states }).run();
+  },
+
+  /** Writes a whole column of a dataset that has begun. */
+  addColumn(datasetId: string, position: number, column: ResponseColumn): void {
+    for (let chunk = 0; chunk * CHUNK_ROWS < column.values.length; chunk++) {
+      const [from, to] = [chunk * CHUNK_ROWS, (chunk + 1) * CHUNK_ROWS];
+      this.addChunk(datasetId, { position, chunk, values: column.values.slice(from, to), states: column.states.slice(from, to) });
+    }
   },
 
   /** Ends an import: the dataset is whole. To be called inside the transaction that makes it part of a study. */
-  finish(datasetId: string, data: DelimitedData, source: { bytes: number; sha256: string }): void {
+  finish(datasetId: string, data: ImportedTable, source: { bytes: number; sha256: string }): void {
     data.columns.forEach((column, position) => {
       db.insert(columns)
         .values({
@@ -45,26 +59,55 @@ export const responsesRepository = (db: Database) => ({
         })
         .run();
     });
-    const { delimiter, decimal } = data.format;
+    const { delimiter, decimal } = data.options;
     db.update(datasets)
-      .set({ state: "ready", rows: data.rows, delimiter, decimal, ...source })
+      .set({
+        state: "ready",
+        rows: data.rows,
+        chunkRows: data.chunkRows,
+        delimiter,
+        decimal,
+        options: JSON.stringify(data.options),
+        ...source,
+      })
       .where(eq(datasets.id, datasetId))
       .run();
   },
 
-  /** Drops what came in of an import that failed. */
+  /** Drops what came in of an import that failed, or a dataset that no study took. */
   abandon(datasetId: string): void {
     db.delete(datasets).where(eq(datasets.id, datasetId)).run();
   },
 
+  /** Datasets that a study stands on, or that a recorded change names: undo may come back to them. */
+  held(): string[] {
+    const held = db.select({ id: studies.datasetId }).from(studies).all();
+    const named = db.select({ from: changes.from, to: changes.to }).from(changes).where(eq(changes.subject, "responses")).all();
+    const Named = z.object({ dataset: z.string() });
+    const ids = named.flatMap(({ from, to }) =>
+      [from, to].flatMap((json) => {
+        const parsed = Named.safeParse(JSON.parse(json));
+        return parsed.success ? [parsed.data.dataset] : [];
+      }),
+    );
+    return [...held.map((s) => s.id), ...ids];
+  },
+
+  /** Drops a dataset that was read and never taken; any other stays. */
+  abandonUnheld(datasetId: string): void {
+    if (!this.held().includes(datasetId)) this.abandon(datasetId);
+  },
+
+  /** Drops everything that was read and never taken. */
+  sweep(): void {
+    db.delete(datasets)
+      .where(notInArray(datasets.id, [...this.held(), ""]))
+      .run();
+  },
+
   /** @throws NotFoundError */
   facts(datasetId: string): DatasetFacts {
-    const row = db
-      .select()
-      .from(datasets)
-      .where(and(eq(datasets.id, datasetId), eq(datasets.state, "ready")))
-      .get();
-    if (!row) throw new NotFoundError({ what: "dataset", id: datasetId });
+    const row = ready(db, datasetId);
     const names = db
       .select({ name: columns.name })
       .from(columns)
@@ -74,58 +117,110 @@ export const responsesRepository = (db: Database) => ({
     return { id: datasetId, fileName: row.fileName, rows: row.rows, columns: names.map((c) => c.name) };
   },
 
+  /** What was seen of each column while it was read, in the order of the file. @throws NotFoundError */
+  summaries(datasetId: string): { name: string; texts: string[]; summary: ReadSummary }[] {
+    ready(db, datasetId);
+    return db
+      .select()
+      .from(columns)
+      .where(eq(columns.datasetId, datasetId))
+      .orderBy(asc(columns.position))
+      .all()
+      .map((c) => ({
+        name: c.name,
+        texts: parseStored(Texts, c.texts, { table: "columns", id: datasetId }),
+        summary: parseStored(ReadSummary, c.summary, { table: "columns", id: datasetId }),
+      }));
+  },
+
   /** Whole columns by name, in the order asked for. @throws NotFoundError */
   columns(datasetId: string, names: readonly string[]): ResponseColumn[] {
-    const { rows } = this.facts(datasetId);
-    const found = new Map(
-      db
-        .select()
-        .from(columns)
-        .where(and(eq(columns.datasetId, datasetId), inArray(columns.name, [...names])))
-        .all()
-        .map((c) => [c.name, c]),
-    );
-    return names.map((name) => {
-      const column = found.get(name);
-      if (!column) throw new NotFoundError({ what: "column", id: name });
+    const { rows, chunkRows } = ready(db, datasetId);
+    return placed(db, datasetId, names).map(({ name, position, texts }) => {
       const values = new Float64Array(rows);
       const states = new Uint8Array(rows);
       const pieces = db
         .select()
         .from(chunks)
-        .where(and(eq(chunks.datasetId, datasetId), eq(chunks.position, column.position)))
+        .where(and(eq(chunks.datasetId, datasetId), eq(chunks.position, position)))
         .orderBy(asc(chunks.chunk))
         .all();
       for (const piece of pieces) {
-        values.set(piece.values, piece.chunk * CHUNK_ROWS);
-        states.set(piece.states, piece.chunk * CHUNK_ROWS);
+        values.set(piece.values, piece.chunk * chunkRows);
+        states.set(piece.states, piece.chunk * chunkRows);
       }
-      return { name, values, states, texts: parseStored(Texts, column.texts, { table: "columns", id: datasetId }) };
+      return { name, values, states, texts };
     });
   },
 
-  /** Cells of rows `from` … `from + count − 1` (from 0) as text, null where empty, columns in file order. @throws NotFoundError */
-  cells(datasetId: string, from: number, count: number): (string | null)[][] {
-    const { rows } = this.facts(datasetId);
-    const to = Math.min(rows, from + count);
-    const all = db.select().from(columns).where(eq(columns.datasetId, datasetId)).orderBy(asc(columns.position)).all();
-    const block: (string | null)[][] = Array.from({ length: Math.max(0, to - from) }, () =>
-      new Array<string | null>(all.length).fill(null),
-    );
-    if (block.length === 0) return block;
-    const texts = all.map((c) => parseStored(Texts, c.texts, { table: "columns", id: datasetId }));
-    const pieces = db
-      .select()
-      .from(chunks)
-      .where(and(eq(chunks.datasetId, datasetId), between(chunks.chunk, Math.floor(from / CHUNK_ROWS), Math.floor((to - 1) / CHUNK_ROWS))))
-      .all();
-    for (const piece of pieces) {
-      const offset = piece.chunk * CHUNK_ROWS;
-      const column = { name: "", values: piece.values, states: piece.states, texts: texts[piece.position]! };
-      for (let row = Math.max(from, offset); row < Math.min(to, offset + piece.values.length); row++) {
-        block[row - from]![piece.position] = cellText(column, row - offset);
+  /**
+   * Cells of some rows (from 0) of some columns as text, null where empty; a list of columns for each row. Of each chunk only
+   * the stretch between the first and the last row asked for is read.
+   * @throws NotFoundError
+   */
+  cells(datasetId: string, names: readonly string[], rows: readonly number[]): (string | null)[][] {
+    const { rows: count, chunkRows } = ready(db, datasetId);
+    const all = placed(db, datasetId, names);
+    const block = rows.map(() => new Array<string | null>(names.length).fill(null));
+    const byChunk = new Map<number, { row: number; at: number }[]>();
+    rows.forEach((row, at) => {
+      if (row >= count) return;
+      const chunk = Math.floor(row / chunkRows);
+      byChunk.set(chunk, [...(byChunk.get(chunk) ?? []), { row, at }]);
+    });
+    const across = new Map(all.map((column, at) => [column.position, at]));
+    for (const [chunk, wanted] of byChunk) {
+      const offsets = wanted.map(({ row }) => row - chunk * chunkRows);
+      const from = offsets.reduce((least, o) => Math.min(least, o), Infinity);
+      const length = offsets.reduce((most, o) => Math.max(most, o), 0) - from + 1;
+      const pieces = db
+        .select({
+          position: chunks.position,
+          values: sql<Buffer>`substr(${chunks.values}, ${from * 8 + 1}, ${length * 8})`,
+          states: sql<Buffer>`substr(${chunks.states}, ${from + 1}, ${length})`,
+        })
+        .from(chunks)
+        .where(
+          and(
+            eq(chunks.datasetId, datasetId),
+            eq(chunks.chunk, chunk),
+            inArray(chunks.position, [...across.keys()]),
+          ),
+        )
+        .all();
+      for (const piece of pieces) {
+        const at = across.get(piece.position)!;
+        const column = { name: "", values: new Float64Array(new Uint8Array(piece.values).buffer), states: piece.states, texts: all[at]!.texts };
+        wanted.forEach((place, k) => (block[place.at]![at] = cellText(column, offsets[k]! - from)));
       }
     }
     return block;
   },
 });
+
+function ready(db: Database, datasetId: string) {
+  const row = db
+    .select()
+    .from(datasets)
+    .where(and(eq(datasets.id, datasetId), eq(datasets.state, "ready")))
+    .get();
+  if (!row) throw new NotFoundError({ what: "dataset", id: datasetId });
+  return row;
+}
+
+/** Columns by name in the order asked for, with their texts. */
+function placed(db: Database, datasetId: string, names: readonly string[]): { name: string; position: number; texts: string[] }[] {
+  const found = new Map(
+    db
+      .select()
+      .from(columns)
+      .where(and(eq(columns.datasetId, datasetId), inArray(columns.name, [...names])))
+      .all()
+      .map((c) => [c.name, c]),
+  );
+  return names.map((name) => {
+    const column = found.get(name);
+    if (!column) throw new NotFoundError({ what: "column", id: name });
+    return { name, position: column.position, texts: parseStored(Texts, column.texts, { table: "columns", id: datasetId }) };
+  });
+}

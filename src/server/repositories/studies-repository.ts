@@ -1,17 +1,17 @@
-import { and, asc, desc, eq, sql } from "drizzle-orm";
-import type { Change } from "@/study/model/edit";
+import { and, asc, desc, eq, gte, lte, sql } from "drizzle-orm";
+import { type Change } from "@/study/model/edit";
+import type { RevisionKind, RevisionMark } from "@/study/model/history";
 import { Study } from "@/study/model/study";
 import type { Database } from "../database";
 import { NotFoundError } from "../errors";
 import { parseStored } from "../parse-stored";
-import { changes, datasets, studies } from "../schema";
+import { changes, datasets, revisions, studies } from "../schema";
 
 /** A study as saved. */
 export interface SavedStudy {
   id: string;
   study: Study;
   revision: number;
-  datasetId: string;
 }
 
 /** A line of the list of studies. */
@@ -22,11 +22,10 @@ export interface StudyLine {
   updatedAt: string;
 }
 
-/** A change as the trail keeps it. */
-export interface RecordedChange extends Omit<Change, "subject"> {
-  revision: number;
+/** A revision as the trail keeps it, with what it changed. */
+export interface RecordedRevision extends RevisionMark {
   when: string;
-  subject: Change["subject"] | "responses";
+  changes: Change[];
 }
 
 /** Study documents and the record of their changes. Only src/server/study-door.ts writes through it. */
@@ -44,23 +43,32 @@ export const studiesRepository = (db: Database) => ({
   load(id: string): SavedStudy {
     const row = db.select().from(studies).where(eq(studies.id, id)).get();
     if (!row) throw new NotFoundError({ what: "study", id });
-    return { id, study: parseStored(Study, row.document, { table: "studies", id }), revision: row.revision, datasetId: row.datasetId };
+    const study = parseStored(Study, row.document, { table: "studies", id });
+    return { id, study: study.responses ? study : withResponses(db, study, row.datasetId), revision: row.revision };
   },
 
-  insert({ id, study, revision, datasetId }: SavedStudy): void {
+  insert({ id, study, revision }: SavedStudy): void {
     db.insert(studies)
-      .values({ id, name: study.name, document: JSON.stringify(study), revision, datasetId })
+      .values({ id, name: study.name, document: JSON.stringify(study), revision, datasetId: study.responses!.dataset })
       .run();
   },
 
   update(id: string, study: Study, revision: number): void {
     db.update(studies)
-      .set({ name: study.name, document: JSON.stringify(study), revision, updatedAt: sql`(datetime('now'))` })
+      .set({
+        name: study.name,
+        document: JSON.stringify(study),
+        revision,
+        datasetId: study.responses!.dataset,
+        updatedAt: sql`(datetime('now'))`,
+      })
       .where(eq(studies.id, id))
       .run();
   },
 
-  record(id: string, revision: number, when: string, list: readonly Omit<RecordedChange, "revision" | "when">[]): void {
+  record(id: string, mark: RevisionMark, when: string, list: readonly Change[]): void {
+    const { revision, how, of } = mark;
+    db.insert(revisions).values({ studyId: id, revision, at: when, how, of }).run();
     list.forEach((change, position) => {
       db.insert(changes)
         .values({
@@ -78,22 +86,58 @@ export const studiesRepository = (db: Database) => ({
     });
   },
 
-  /** All changes of a study, oldest first. */
-  changes(id: string): RecordedChange[] {
-    return db
+  /** How each revision came about, oldest first; one without a mark is a person's change. */
+  marks(id: string): RevisionMark[] {
+    const { last } = db
+      .select({ last: studies.revision })
+      .from(studies)
+      .where(eq(studies.id, id))
+      .get() ?? { last: 0 };
+    const marked = new Map(
+      db
+        .select()
+        .from(revisions)
+        .where(eq(revisions.studyId, id))
+        .all()
+        .map((r) => [r.revision, r]),
+    );
+    return Array.from({ length: last }, (_, i) => {
+      const mark = marked.get(i + 1);
+      return { revision: i + 1, how: (mark?.how ?? "edit") satisfies RevisionKind, of: mark?.of ?? null };
+    });
+  },
+
+  /** Revisions with their changes, newest first: those before `before` (or all), at most `most`. */
+  revisions(id: string, { before, most }: { before: number | null; most: number }): RecordedRevision[] {
+    const marks = this.marks(id)
+      .filter((mark) => before === null || mark.revision < before)
+      .slice(-most);
+    if (marks.length === 0) return [];
+    const rows = db
       .select()
       .from(changes)
-      .where(and(eq(changes.studyId, id)))
+      .where(and(eq(changes.studyId, id), gte(changes.revision, marks[0]!.revision), lte(changes.revision, marks.at(-1)!.revision)))
       .orderBy(asc(changes.revision), asc(changes.position))
-      .all()
-      .map((row) => ({
-        revision: row.revision,
-        when: row.at,
-        subject: row.subject as RecordedChange["subject"],
-        id: row.objectId,
-        from: JSON.parse(row.from) as unknown,
-        to: JSON.parse(row.to) as unknown,
-        at: row.listPosition,
-      }));
+      .all();
+    return marks
+      .map((mark) => {
+        const own = rows.filter((row) => row.revision === mark.revision);
+        const list = own.map((row) => ({
+          subject: row.subject as Change["subject"],
+          id: row.objectId,
+          from: JSON.parse(row.from) as unknown,
+          to: JSON.parse(row.to) as unknown,
+          at: row.listPosition,
+        }));
+        return { ...mark, when: own[0]?.at ?? "", changes: list };
+      })
+      .reverse();
   },
 });
+
+/** A document from before studies named their responses. */
+function withResponses(db: Database, study: Study, dataset: string): Study {
+  const row = db.select().from(datasets).where(eq(datasets.id, dataset)).get();
+  if (!row) throw new NotFoundError({ what: "dataset", id: dataset });
+  return { ...study, responses: { dataset, fileName: row.fileName, rows: row.rows } };
+}

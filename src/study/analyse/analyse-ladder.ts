@@ -3,9 +3,11 @@ import type { Predictor } from "@/core/regression/design-matrix";
 import { type LadderFit, type LadderModels, ladderModels, ladderTables } from "@/core/regression/ladder";
 import { type Ladder, ladderPredictors, ladderSettingsVariables } from "../model/ladder";
 import type { ResponseSource } from "../model/response-column";
-import type { Study } from "../model/study";
-import { type AnalysisSample, analysisSample } from "../prepare/analysis-sample";
-import { columnsBehind, MissingColumnError, StudyColumns } from "../prepare/study-columns";
+import { columnsBehind, type Dependencies } from "../model/dependencies";
+import { cellText } from "../model/response-column";
+import type { StudyContext } from "../model/study";
+import { type AnalysisSample, analysisSample, type SampleRule } from "../prepare/analysis-sample";
+import { StudyColumns } from "../prepare/study-columns";
 import { type Refusal, refusalOf } from "./refusal";
 
 /** A ladder's numbers with their origin, or why there are none. */
@@ -17,16 +19,20 @@ export type FittedLadder =
   | { status: "fitted"; sample: AnalysisSample; models: LadderModels }
   | { status: "refused"; sample: AnalysisSample | null; refusal: Refusal };
 
-/** The data columns a ladder needs: behind its outcome, its predictors, its filter and the other settings that name one. */
-export function ladderColumns(study: Pick<Study, "scales">, ladder: Ladder): string[] {
+/** Everything a ladder names: its outcome, its predictors, and the settings that name a variable. */
+export function ladderNames(ladder: Ladder): string[] {
   const names = [...ladderPredictors(ladder), ...(ladder.outcome === null ? [] : [ladder.outcome]), ...ladder.alsoComplete];
-  const columns = names.flatMap((name) => columnsBehind(study, name));
-  return [...new Set([...columns, ...ladderSettingsVariables(ladder).map((v) => v.name)])];
+  return [...new Set([...names, ...ladderSettingsVariables(ladder).map((v) => v.name)])];
+}
+
+/** The data columns a ladder needs: behind what it names and behind the filters that hold for it. */
+export function ladderColumns(study: Dependencies, ladder: Ladder): string[] {
+  return columnsBehind(study, ladderNames(ladder), [ladder.respondents]);
 }
 
 /** From study and responses to the tables of one ladder: columns, one sample for all steps, core. */
 export function analyseLadder(
-  study: Pick<Study, "codebook" | "scales">,
+  study: StudyContext,
   ladder: Ladder,
   responses: ResponseSource,
   columns = new StudyColumns(study, responses),
@@ -38,7 +44,7 @@ export function analyseLadder(
 
 /** The sample of a ladder and all its steps fitted on it. */
 export function fitLadderOf(
-  study: Pick<Study, "codebook" | "scales">,
+  study: StudyContext,
   ladder: Ladder,
   responses: ResponseSource,
   columns = new StudyColumns(study, responses),
@@ -59,7 +65,8 @@ export function fitLadderOf(
     for (const name of ladder.alsoComplete) asked.set(name, all.get(name) ?? columns.answered(name));
     const cluster = ladder.cluster === null ? null : columns.categories(ladder.cluster);
     if (cluster && !asked.has(ladder.cluster!)) asked.set(ladder.cluster!, cluster);
-    sample = analysisSample(all.get(outcome)!.missing.length, asked, filterOf(ladder, responses));
+    const count = all.get(outcome)!.missing.length;
+    sample = analysisSample(count, asked, sampleRules(ladder, columns, count));
     const rows = sample.rowsUsed;
     const variables = new Map([outcome, ...predictors].map((name) => [name, onRows(all.get(name)!, rows)]));
     const errors: ErrorChoice = cluster ? { kind: "cluster", codes: codesOn(cluster.codes, rows) } : { kind: ladder.errors };
@@ -90,9 +97,16 @@ function onRows(column: ReadColumn, rows: readonly number[]): Predictor {
 
 const codesOn = (codes: Int32Array, rows: readonly number[]) => Int32Array.from(rows, (row) => codes[row - 1]!);
 
-function filterOf(ladder: Ladder, responses: ResponseSource) {
-  if (!ladder.filter) return null;
-  const column = responses(ladder.filter.variable);
-  if (!column) throw new MissingColumnError({ column: ladder.filter.variable });
-  return { rule: ladder.filter, column };
+/** The filters that hold everywhere, the one the ladder names, and the choice by a category made in its sentence. */
+function sampleRules({ respondents, filter }: Ladder, columns: StudyColumns, rows: number): SampleRule[] {
+  const named = columns
+    .filtersFor(respondents)
+    .map((f) => ({ filter: f.id, name: f.name, reason: f.reason, passes: columns.passes(f, rows) }));
+  if (!filter) return named;
+  const column = columns.column(filter.variable);
+  const passes = Uint8Array.from({ length: rows }, (_, row) => {
+    const cell = cellText(column, row);
+    return cell !== null && filter.equals.includes(cell) ? 1 : 0;
+  });
+  return [...named, { filter: null, name: `${filter.variable}: ${filter.equals.join(", ")}`, reason: "", passes }];
 }

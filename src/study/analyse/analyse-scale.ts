@@ -3,17 +3,20 @@ import { gridBins, type Histogram } from "@/core/describe/histogram";
 import { cronbachAlpha, type Reliability } from "@/core/reliability/cronbach-alpha";
 import type { ResponseSource } from "../model/response-column";
 import type { Scale } from "../model/scale";
-import type { Study } from "../model/study";
-import { presentValues } from "../prepare/numeric-column";
-import type { KeyedItem } from "../prepare/score-scale";
+import { columnsBehind, type Dependencies } from "../model/dependencies";
+import type { StudyContext } from "../model/study";
+import { type NumericColumn, presentValues } from "../prepare/numeric-column";
+import { type KeyedItem, scoreScale } from "../prepare/score-scale";
 import { StudyColumns } from "../prepare/study-columns";
 import { type AnswerStrip, answerStrip } from "./answer-strip";
 import { type Refusal, refusalOf } from "./refusal";
 
 /** What the score sheet shows of one scale. */
 export interface ScaleAnalysis {
-  /** Rows of the data. */
+  /** Respondents kept by the filters that hold; everything below is about them. */
   rows: number;
+  /** Respondents whom the filters left out. */
+  leftOut: number;
   complete: number;
   prorated: number;
   unscored: number;
@@ -29,7 +32,7 @@ export type ScaleResult = { status: "scored"; analysis: ScaleAnalysis } | { stat
 
 /** Scores a scale and looks at its items. The interval of alpha is 95 %. */
 export function analyseScale(
-  study: Pick<Study, "codebook" | "scales">,
+  study: StudyContext,
   scale: Scale,
   responses: ResponseSource,
   columns = new StudyColumns(study, responses),
@@ -37,7 +40,10 @@ export function analyseScale(
   let strips: AnswerStrip[] = [];
   try {
     strips = scale.items.map((item) => answerStrip(columns.variable(item.variable), columns.codebookRow(item.variable)));
-    const { keyed, scores } = columns.scale(scale);
+    const all = columns.scale(scale);
+    const kept = columns.kept(all.scores.values.length, scale.respondents);
+    const keyed = all.keyed.map((item) => ({ ...item, ...onlyKept(item, kept) }));
+    const scores = scoreScale(scale, keyed);
     const present = presentValues(scores);
     const complete = completeCases(keyed);
     const reliability = keyed.length < 2 || complete[0]!.length < 2 ? null : cronbachAlpha(complete, 0.95);
@@ -45,6 +51,7 @@ export function analyseScale(
       status: "scored",
       analysis: {
         rows: scores.values.length,
+        leftOut: kept.length - scores.values.length,
         complete: scores.complete,
         prorated: scores.prorated,
         unscored: scores.unscored,
@@ -57,6 +64,17 @@ export function analyseScale(
   } catch (error) {
     return { status: "refused", refusal: refusalOf(error), strips };
   }
+}
+
+/** The columns of the file a scale needs, with those of the filters that hold for it. */
+export function scaleColumns(study: Dependencies, scale: Scale): string[] {
+  const items = scale.items.map((item) => item.variable);
+  return columnsBehind(study, items, [scale.respondents]);
+}
+
+function onlyKept({ values, missing }: NumericColumn, kept: Uint8Array): NumericColumn {
+  if (!kept.includes(0)) return { values, missing };
+  return { values: values.filter((_, row) => kept[row] === 1), missing: missing.filter((_, row) => kept[row] === 1) };
 }
 
 /** Distance between neighbouring scores: of whole answers one, over the number of items for a mean; else a fine grid. */

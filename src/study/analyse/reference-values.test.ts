@@ -106,7 +106,7 @@ function sampleOf(study: Study, source: ReturnType<typeof sourceOf>, { spec }: a
   const names: string[] = [...new Set([spec.outcome, ...spec.steps.flat().flatMap((t: string) => t.split("*"))])];
   const read = new Map<string, { missing: Uint8Array }>(names.map((name) => [name, columns.numbers(name)]));
   read.set(spec.group, columns.categories(spec.group));
-  const sample = analysisSample(columns.numbers(spec.outcome).values.length, read, null);
+  const sample = analysisSample(columns.numbers(spec.outcome).values.length, read, []);
   const { rows, used, complete } = sample;
   return {
     rows,

@@ -24,7 +24,8 @@ export function resultsDocument(study: Study, responses: ResponseSource) {
   const ladders = study.ladders.map((ladder) => [ladder.id, ladderResults(ladder, fitted.get(ladder.id)!, columns)] as const);
   const comparisons = study.comparisons.map((c) => [c.id, comparisonResults(c, fitted, columns)] as const);
   const variables = study.codebook.flatMap((v) => {
-    const numeric = (v.kind === "number" || v.kind === "item") && responses(v.name) !== undefined;
+    const derived = study.derived.some((d) => d.name === v.name);
+    const numeric = (v.kind === "number" || v.kind === "item") && (derived || responses(v.name) !== undefined);
     return numeric ? [[v.name, variableResults(columns.variable(v.name))] as const] : [];
   });
   return {

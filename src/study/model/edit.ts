@@ -1,10 +1,15 @@
 import { z } from "zod";
 import { Comparison } from "./comparison";
+import { Correction, correctionId } from "./correction";
+import { DerivedVariable } from "./derived";
 import { Ladder } from "./ladder";
 import { ObjectId, Title, VariableName } from "./names";
+import { RespondentFilter } from "./respondent-filter";
 import { Scale } from "./scale";
-import { Study } from "./study";
+import { Study, StudyResponses } from "./study";
 import { Variable } from "./variable";
+
+const place = z.int().min(0).optional();
 
 /**
  * One change a person asks for: which object, and what it should become. `to: null` removes it; `at` is the place
@@ -12,15 +17,20 @@ import { Variable } from "./variable";
  */
 export const Edit = z.discriminatedUnion("subject", [
   z.strictObject({ subject: z.literal("name"), to: Title }),
-  z.strictObject({ subject: z.literal("variable"), id: VariableName, to: Variable }),
-  z.strictObject({ subject: z.literal("scale"), id: ObjectId, to: Scale.nullable(), at: z.int().min(0).optional() }),
-  z.strictObject({ subject: z.literal("ladder"), id: ObjectId, to: Ladder.nullable(), at: z.int().min(0).optional() }),
-  z.strictObject({ subject: z.literal("comparison"), id: ObjectId, to: Comparison.nullable(), at: z.int().min(0).optional() }),
+  /** Which imported file the study stands on: one that was appended to, or one that replaces another. */
+  z.strictObject({ subject: z.literal("responses"), to: StudyResponses }),
+  z.strictObject({ subject: z.literal("variable"), id: VariableName, to: Variable.nullable(), at: place }),
+  z.strictObject({ subject: z.literal("correction"), id: z.string().max(220), to: Correction.nullable(), at: place }),
+  z.strictObject({ subject: z.literal("derived"), id: VariableName, to: DerivedVariable.nullable(), at: place }),
+  z.strictObject({ subject: z.literal("filter"), id: ObjectId, to: RespondentFilter.nullable(), at: place }),
+  z.strictObject({ subject: z.literal("scale"), id: ObjectId, to: Scale.nullable(), at: place }),
+  z.strictObject({ subject: z.literal("ladder"), id: ObjectId, to: Ladder.nullable(), at: place }),
+  z.strictObject({ subject: z.literal("comparison"), id: ObjectId, to: Comparison.nullable(), at: place }),
 ]);
 export type Edit = z.infer<typeof Edit>;
 
 /** One or more edits that belong together: they take effect all or none. */
-export const EditSet = z.array(Edit).min(1).max(2000);
+export const EditSet = z.array(Edit).min(1).max(20_000);
 
 /** What the trail keeps: the edit with what was there before. Swapping `from` and `to` takes it back. */
 export interface Change {
@@ -34,6 +44,25 @@ export interface Change {
 /** An edit that cannot be carried out, with the reason in words for the screen. */
 export class EditRefusedError extends Error {
   readonly code = "edit-refused";
+}
+
+/** The lists of a study, by the subject of the edits that change them: where each stands and what its objects go by. */
+const LISTS = {
+  variable: { key: "codebook", id: (o: { name: string }) => o.name },
+  correction: { key: "corrections", id: correctionId },
+  derived: { key: "derived", id: (o: { name: string }) => o.name },
+  filter: { key: "filters", id: (o: { id: string }) => o.id },
+  scale: { key: "scales", id: (o: { id: string }) => o.id },
+  ladder: { key: "ladders", id: (o: { id: string }) => o.id },
+  comparison: { key: "comparisons", id: (o: { id: string }) => o.id },
+} as const;
+type ListSubject = keyof typeof LISTS;
+const LIST_SUBJECTS = Object.keys(LISTS) as ListSubject[];
+
+/** A list of a study with the way its objects are told apart. */
+function listOf(study: Study, subject: ListSubject): { key: keyof Study; list: readonly unknown[]; id: (object: unknown) => string } {
+  const { key, id } = LISTS[subject];
+  return { key, list: study[key], id: id as (object: unknown) => string };
 }
 
 /**
@@ -50,54 +79,63 @@ export function applyEdits(study: Study, edits: readonly Edit[]): { study: Study
     changes.push(done.change);
   }
   const checked = Study.safeParse(current);
-  if (!checked.success) throw new EditRefusedError(checked.error.issues.map((issue) => issue.message).join(" "));
+  if (!checked.success) {
+    const messages = [...new Set(checked.error.issues.map((issue) => issue.message))];
+    throw new EditRefusedError(messages.slice(0, 5).join(" ") + (messages.length > 5 ? ` And ${messages.length - 5} more.` : ""));
+  }
   return { study: checked.data, changes };
 }
 
 function applyOne(study: Study, edit: Edit): { study: Study; change: Change } {
-  switch (edit.subject) {
-    case "name":
-      return { study: { ...study, name: edit.to }, change: { subject: "name", id: "study", from: study.name, to: edit.to, at: null } };
-    case "variable": {
-      const at = study.codebook.findIndex((v) => v.name === edit.id);
-      if (at < 0) throw new EditRefusedError(`There is no variable "${edit.id}".`);
-      if (edit.to.name !== edit.id) throw new EditRefusedError("A variable keeps the name it has in the data file.");
-      const change: Change = { subject: "variable", id: edit.id, from: study.codebook[at], to: edit.to, at };
-      return { study: { ...study, codebook: study.codebook.with(at, edit.to) }, change };
-    }
-    case "scale": {
-      const { list, change } = put(study.scales, edit);
-      return { study: { ...study, scales: list }, change };
-    }
-    case "ladder": {
-      const { list, change } = put(study.ladders, edit);
-      return { study: { ...study, ladders: list }, change };
-    }
-    case "comparison": {
-      const { list, change } = put(study.comparisons, edit);
-      return { study: { ...study, comparisons: list }, change };
-    }
-  }
-}
-
-function put<T extends { id: string }>(
-  list: readonly T[],
-  edit: { subject: "scale" | "ladder" | "comparison"; id: string; to: T | null; at?: number | undefined },
-): { list: T[]; change: Change } {
-  if (edit.to && edit.to.id !== edit.id) throw new EditRefusedError("An object keeps its id.");
-  const found = list.findIndex((o) => o.id === edit.id);
+  if (edit.subject === "name")
+    return { study: { ...study, name: edit.to }, change: { subject: "name", id: "study", from: study.name, to: edit.to, at: null } };
+  if (edit.subject === "responses")
+    return {
+      study: { ...study, responses: edit.to },
+      change: { subject: "responses", id: "study", from: study.responses, to: edit.to, at: null },
+    };
+  const { key, list, id } = listOf(study, edit.subject);
+  if (edit.to && id(edit.to) !== edit.id)
+    throw new EditRefusedError(edit.subject === "variable" ? "A variable keeps the name it has in the data file." : "An object keeps its id.");
+  const found = list.findIndex((o) => id(o) === edit.id);
   if (found < 0 && edit.to === null) throw new EditRefusedError(`There is no ${edit.subject} "${edit.id}" to remove.`);
+  if (found < 0 && edit.subject === "variable" && edit.at === undefined) throw new EditRefusedError(`There is no variable "${edit.id}".`);
   const at = found < 0 ? Math.min(edit.at ?? list.length, list.length) : found;
   const next = [...list];
-  if (found < 0) next.splice(at, 0, edit.to!);
+  if (found < 0) next.splice(at, 0, edit.to);
   else if (edit.to) next[at] = edit.to;
   else next.splice(at, 1);
-  return { list: next, change: { subject: edit.subject, id: edit.id, from: list[found] ?? null, to: edit.to, at } };
+  return { study: { ...study, [key]: next }, change: { subject: edit.subject, id: edit.id, from: list[found] ?? null, to: edit.to, at } };
 }
 
 /** The edit that takes a change back. */
 export function inverseEdit(change: Change): Edit {
-  if (change.subject === "name") return Edit.parse({ subject: "name", to: change.from });
-  if (change.subject === "variable") return Edit.parse({ subject: "variable", id: change.id, to: change.from });
-  return Edit.parse({ subject: change.subject, id: change.id, to: change.from, at: change.at ?? undefined });
+  const { subject, id, from, at } = change;
+  if (subject === "name" || subject === "responses") return Edit.parse({ subject, to: from });
+  return Edit.parse({ subject, id, to: from, at: at ?? undefined });
 }
+
+/**
+ * The edits that turn one state of a study into another: what is no longer there goes, what differs becomes as it was,
+ * what is missing comes back to its place.
+ */
+export function editsBetween(from: Study, to: Study): Edit[] {
+  const edits: unknown[] = [];
+  if (from.name !== to.name) edits.push({ subject: "name", to: to.name });
+  if (to.responses && !same(from.responses, to.responses)) edits.push({ subject: "responses", to: to.responses });
+  for (const subject of LIST_SUBJECTS) {
+    const { list: before, id } = listOf(from, subject);
+    const { list: after } = listOf(to, subject);
+    const there = new Map(before.map((o) => [id(o), o]));
+    const wanted = new Set(after.map(id));
+    for (const o of before) if (!wanted.has(id(o))) edits.push({ subject, id: id(o), to: null });
+    after.forEach((o, at) => {
+      const old = there.get(id(o));
+      if (old === undefined) edits.push({ subject, id: id(o), to: o, at });
+      else if (!same(old, o)) edits.push({ subject, id: id(o), to: o });
+    });
+  }
+  return edits.map((edit) => Edit.parse(edit));
+}
+
+const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b);

@@ -43,6 +43,8 @@ export const Ladder = z.strictObject({
   /** Null until chosen. */
   outcome: VariableName.nullable().default(null),
   filter: CaseFilter.nullable().default(null),
+  /** A named filter of the study, by its id; those that hold everywhere hold besides. */
+  respondents: ObjectId.nullable().default(null),
   /** How a variable that is part of a product enters. */
   centring: z.enum(["mean", "z", "raw"]).default("mean"),
   /** Share of the intervals. */

@@ -14,6 +14,8 @@ export const Scale = z
     /** A respondent is scored when at least this share of the items is answered. */
     answeredShare: z.number().gt(0).max(1).default(0.8),
     items: z.array(ScaleItem).min(1, "A scale has at least one item."),
+    /** A named filter: reliability and distribution are those of its respondents. Scores are worked out for all. */
+    respondents: ObjectId.nullable().default(null),
   })
   .refine((s) => new Set(s.items.map((i) => i.variable)).size === s.items.length, {
     path: ["items"],

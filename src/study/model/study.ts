@@ -1,9 +1,24 @@
 import { z } from "zod";
 import { Comparison } from "./comparison";
-import { Ladder, ladderPredictors, ladderSettingsVariables } from "./ladder";
+import { Correction, correctionId } from "./correction";
+import { DerivedVariable } from "./derived";
+import { Ladder } from "./ladder";
 import { Title } from "./names";
+import { RespondentFilter } from "./respondent-filter";
 import { Scale } from "./scale";
+import { soundnessFaults } from "./soundness";
 import { Variable } from "./variable";
+
+/** Which responses a study stands on. Null in a document that travels without them. */
+export const StudyResponses = z.strictObject({
+  dataset: z.string().min(1).max(64),
+  fileName: z.string().max(255),
+  rows: z.int().min(0),
+});
+export type StudyResponses = z.infer<typeof StudyResponses>;
+
+const once = <T>(id: (one: T) => string, what: string) =>
+  [(all: readonly T[]) => new Set(all.map(id)).size === all.length, `${what} stands in the study twice.`] as const;
 
 /**
  * The study document: everything a researcher decided, without the responses themselves.
@@ -14,73 +29,32 @@ export const Study = z
     format: z.literal("beta-step-study"),
     version: z.literal(1),
     name: Title,
+    responses: StudyResponses.nullable().default(null),
+    /** The columns of the file in its order, and a row for each derived variable. */
     codebook: z.array(Variable).default([]),
+    corrections: z
+      .array(Correction)
+      .refine(...once(correctionId, "A correction of one cell"))
+      .default([]),
+    derived: z
+      .array(DerivedVariable)
+      .refine(...once<DerivedVariable>((d) => d.name, "A derived variable"))
+      .default([]),
+    filters: z
+      .array(RespondentFilter)
+      .refine(...once<RespondentFilter>((f) => f.id, "A filter"))
+      .default([]),
     scales: z.array(Scale).default([]),
     ladders: z.array(Ladder).default([]),
     comparisons: z.array(Comparison).default([]),
   })
   .superRefine((study, check) => {
-    const names = new Set<string>();
-    const claim = (name: string, path: (string | number)[]) => {
-      if (names.has(name)) check.addIssue({ code: "custom", path, message: `The name "${name}" is used twice.` });
-      names.add(name);
-    };
-    study.codebook.forEach((v, i) => claim(v.name, ["codebook", i, "name"]));
-    const variables = new Set(names);
-    study.scales.forEach((s, i) => {
-      claim(s.id, ["scales", i, "id"]);
-      for (const item of s.items) {
-        if (!variables.has(item.variable)) {
-          check.addIssue({
-            code: "custom",
-            path: ["scales", i, "items"],
-            message: `The scale "${s.name}" names an item "${item.variable}" that is not in the codebook.`,
-          });
-        }
-      }
-    });
-    const ladderIds = new Set<string>();
-    study.ladders.forEach((ladder, i) => {
-      if (ladderIds.has(ladder.id))
-        check.addIssue({ code: "custom", path: ["ladders", i, "id"], message: `Two ladders have the id "${ladder.id}".` });
-      ladderIds.add(ladder.id);
-      const used = [...ladderPredictors(ladder), ...(ladder.outcome === null ? [] : [ladder.outcome]), ...ladder.alsoComplete];
-      for (const name of used) {
-        if (!names.has(name)) {
-          check.addIssue({
-            code: "custom",
-            path: ["ladders", i],
-            message: `The ladder "${ladder.name}" uses "${name}", which is neither in the codebook nor a scale.`,
-          });
-        }
-      }
-      for (const { role, name } of ladderSettingsVariables(ladder)) {
-        if (!variables.has(name)) {
-          check.addIssue({
-            code: "custom",
-            path: ["ladders", i, role],
-            message: `The ladder "${ladder.name}" names "${name}" under ${role}, which is not in the codebook.`,
-          });
-        }
-      }
-    });
-    const comparisonIds = new Set<string>();
-    study.comparisons.forEach((comparison, i) => {
-      const complain = (path: (string | number)[], message: string) =>
-        check.addIssue({ code: "custom", path: ["comparisons", i, ...path], message });
-      if (comparisonIds.has(comparison.id)) complain(["id"], `Two comparisons have the id "${comparison.id}".`);
-      comparisonIds.add(comparison.id);
-      comparison.models.forEach((model, at) => {
-        const ladder = study.ladders.find((l) => l.id === model.ladder);
-        if (!ladder) complain(["models", at], `The comparison "${comparison.name}" names a ladder "${model.ladder}" that is not there.`);
-        else if (model.step !== null && model.step > ladder.steps.length)
-          complain(["models", at], `The ladder "${ladder.name}" has no step ${model.step}.`);
-      });
-      if (comparison.folds !== null && !variables.has(comparison.folds))
-        complain(["folds"], `The comparison "${comparison.name}" names "${comparison.folds}" under folds, which is not in the codebook.`);
-    });
+    for (const { path, message } of soundnessFaults(study)) check.addIssue({ code: "custom", path, message });
   });
 export type Study = z.infer<typeof Study>;
+
+/** What columns of a study are worked out from: the rest of it decides which columns are asked for. */
+export type StudyContext = Pick<Study, "codebook" | "scales"> & Partial<Pick<Study, "corrections" | "derived" | "filters">>;
 
 /** The words for a variable, a scale or a level of a category (`ticket[day]`), by its name in terms and results. */
 export function titleOf(study: Pick<Study, "codebook" | "scales">, name: string): string {
@@ -95,5 +69,7 @@ export function titleOf(study: Pick<Study, "codebook" | "scales">, name: string)
       return `${titleOf(study, category.name)}: ${label || value}`;
     }
   }
-  return variable && variable.label !== "" && variable.kind !== "item" ? variable.label : name;
+  if (!variable) return name;
+  if (variable.short !== "") return variable.short;
+  return variable.label !== "" && variable.kind !== "item" ? variable.label : name;
 }

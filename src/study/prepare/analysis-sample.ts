@@ -1,9 +1,26 @@
-import type { CaseFilter } from "../model/ladder";
-import { cellText, type ResponseColumn } from "../model/response-column";
+/** A rule that keeps some respondents, and whom it keeps. */
+export interface SampleRule {
+  /** Id of a filter of the study; null for the choice made in the ladder's sentence. */
+  filter: string | null;
+  name: string;
+  reason: string;
+  /** 1 where a respondent passes. */
+  passes: Uint8Array;
+}
+
+/** How many a rule left out of those whom the rules before it had kept. */
+export interface LeftOut {
+  filter: string | null;
+  name: string;
+  reason: string;
+  count: number;
+}
 
 /** Who is in, and how many were lost on the way (contract section 1). */
 export interface AnalysisSample {
   rows: number;
+  /** By rule, in order. */
+  leftOut: LeftOut[];
   keptByFilter: number;
   complete: number;
   used: number;
@@ -14,22 +31,23 @@ export interface AnalysisSample {
 }
 
 /**
- * The cases kept by the filter and complete on every column.
+ * The cases kept by every rule and complete on every column.
  * @param columns the outcome, every variable of every step and the cluster variable, by name, all of length `rows`
  */
 export function analysisSample(
   rows: number,
   columns: ReadonlyMap<string, { readonly missing: Uint8Array }>,
-  filter: { readonly rule: CaseFilter; readonly column: ResponseColumn } | null,
+  rules: readonly SampleRule[],
 ): AnalysisSample {
-  const wanted = new Set(filter?.rule.equals);
   const lost = new Map([...columns.keys()].map((name) => [name, 0]));
+  const out = rules.map(() => 0);
   const rowsUsed: number[] = [];
   let keptByFilter = 0;
   for (let row = 0; row < rows; row++) {
-    if (filter) {
-      const cell = cellText(filter.column, row);
-      if (cell === null || !wanted.has(cell)) continue;
+    const stopped = rules.findIndex((rule) => rule.passes[row] === 0);
+    if (stopped >= 0) {
+      out[stopped]!++;
+      continue;
     }
     keptByFilter++;
     let complete = true;
@@ -40,6 +58,7 @@ export function analysisSample(
     }
     if (complete) rowsUsed.push(row + 1);
   }
+  const leftOut = rules.map(({ filter, name, reason }, i) => ({ filter, name, reason, count: out[i]! }));
   const missingByVariable = Object.fromEntries(lost);
-  return { rows, keptByFilter, complete: rowsUsed.length, used: rowsUsed.length, missingByVariable, rowsUsed };
+  return { rows, leftOut, keptByFilter, complete: rowsUsed.length, used: rowsUsed.length, missingByVariable, rowsUsed };
 }

@@ -1,4 +1,5 @@
 import { Variable, type VariableKind } from "../model/variable";
+import { ordersOf } from "./derive/dates";
 
 /** What is known of an imported column when its kind is guessed. */
 export interface ColumnFacts {
@@ -39,6 +40,7 @@ function guessKind(column: ColumnFacts, families: ReadonlyMap<string, number>): 
     return family !== null && families.get(family)! >= 2 ? "item" : "number";
   }
   if (rows === 0) return "text";
+  if (column.texts.length > 1 && column.numbers === 0 && ordersOf(column.texts.slice(0, 200)).length > 0) return "date";
   if (column.texts.length > 2 && column.texts.length === column.words && column.numbers === 0) return "code";
   return column.texts.length <= 50 && column.texts.length * 2 <= Math.max(column.words, 4) ? "category" : "text";
 }

@@ -22,16 +22,20 @@ test("the sample's flow: filter first, then complete cases; losses are counted a
     ["y", numbers(["1", "2", "-9", "4", "5"])],
     ["x", numbers(["1", "", "3", "4", ""])],
   ]);
-  const filter = { rule: { variable: "g", equals: ["a", "2"] }, column: columnOf("g", ["a", "2", "a", "b", ""]) };
-  expect(analysisSample(5, columns, filter)).toEqual({
+  const rule = (name: string, ...passes: number[]) => ({ filter: name, name, reason: "why", passes: Uint8Array.from(passes) });
+  expect(analysisSample(5, columns, [rule("f", 1, 1, 1, 1, 0), rule("g", 1, 1, 1, 0, 0)])).toEqual({
     rows: 5,
+    leftOut: [
+      { filter: "f", name: "f", reason: "why", count: 1 },
+      { filter: "g", name: "g", reason: "why", count: 1 },
+    ],
     keptByFilter: 3,
     complete: 1,
     used: 1,
     missingByVariable: { y: 1, x: 1 },
     rowsUsed: [1],
   });
-  expect(analysisSample(5, columns, null).rowsUsed).toEqual([1, 4]);
+  expect(analysisSample(5, columns, []).rowsUsed).toEqual([1, 4]);
 });
 
 test("a column called a category takes its levels from the answers: numbers in order, then words, no missing codes", () => {

@@ -1,8 +1,14 @@
-import type { ResponseSource } from "../model/response-column";
+import { namesBehind } from "../model/dependencies";
+import type { ResponseColumn, ResponseSource } from "../model/response-column";
+import type { RespondentFilter } from "../model/respondent-filter";
 import type { Scale } from "../model/scale";
-import type { Study } from "../model/study";
+import type { StudyContext } from "../model/study";
 import { Variable } from "../model/variable";
 import { type CategoryColumn, readCategories } from "./category-column";
+import { correctedColumn } from "./corrected-column";
+import { derive } from "./derive/derive";
+import type { Derivation, DerivedFacts } from "./derive/derived-column";
+import { keptRows } from "./kept-rows";
 import { type NumericColumn, type ReadVariable, readNumbers } from "./numeric-column";
 import { type KeyedItem, keyItems, type ScaleScores, scoreScale } from "./score-scale";
 
@@ -14,43 +20,65 @@ export class MissingColumnError extends Error {
   }
 }
 
-/** The study's variables and scores as numbers, each read or scored once. */
+/** A variable would be worked out from itself. A study with a circle is never saved; a draft may have one. */
+export class CircleError extends Error {
+  readonly code = "circle";
+  constructor(readonly details: { variable: string }) {
+    super(`"${details.variable}" would be worked out from itself.`);
+  }
+}
+
+/** Keeps derived columns from one job to the next, by everything they depend on. */
+export interface DerivationCache {
+  get(key: string): Derivation | undefined;
+  set(key: string, derivation: Derivation): void;
+}
+
+const WORDS: ReadonlySet<string> = new Set(["category", "date", "text", "code"]);
+
+/** Every column of a study as it counts: corrected, derived, read or scored, each once. */
 export class StudyColumns {
+  private readonly held = new Map<string, ResponseColumn>();
+  private readonly derivations = new Map<string, Derivation>();
+  private readonly working = new Set<string>();
   private readonly read = new Map<string, ReadVariable>();
   private readonly categorized = new Map<string, CategoryColumn>();
   private readonly scored = new Map<string, { keyed: KeyedItem[]; scores: ScaleScores }>();
+  private readonly masks = new Map<string, Uint8Array>();
 
   constructor(
-    private readonly study: Pick<Study, "codebook" | "scales">,
+    private readonly study: StudyContext,
     private readonly responses: ResponseSource,
+    private readonly cache: DerivationCache | null = null,
   ) {}
+
+  /** The column as imported with its corrections, or as derived. @throws MissingColumnError, what a recipe throws */
+  column(name: string): ResponseColumn {
+    const known = this.held.get(name);
+    if (known) return known;
+    const column = this.recipeOf(name) ? this.derivation(name).column : this.imported(name);
+    this.held.set(name, column);
+    return column;
+  }
+
+  /** How a derived variable came out. */
+  facts(name: string): DerivedFacts {
+    return this.derivation(name).facts;
+  }
 
   /** @throws MissingColumnError */
   variable(name: string): ReadVariable {
-    const known = this.read.get(name);
-    if (known) return known;
-    const column = this.responses(name);
-    if (!column) throw new MissingColumnError({ column: name });
-    const read = readNumbers(column, this.codebookRow(name));
-    this.read.set(name, read);
-    return read;
+    return this.once(this.read, name, () => readNumbers(this.column(name), this.codebookRow(name)));
   }
 
   /** The same column read as categories, whatever its kind. @throws MissingColumnError */
   categories(name: string): CategoryColumn {
-    const known = this.categorized.get(name);
-    if (known) return known;
-    const column = this.responses(name);
-    if (!column) throw new MissingColumnError({ column: name });
-    const read = readCategories(column, this.codebookRow(name));
-    this.categorized.set(name, read);
-    return read;
+    return this.once(this.categorized, name, () => readCategories(this.column(name), this.codebookRow(name)));
   }
 
   /** Who answered: words count as answers only where the kind expects them. @throws MissingColumnError, UndeclaredRangeError */
   answered(name: string): { readonly missing: Uint8Array } {
-    const kind = this.study.codebook.find((v) => v.name === name)?.kind;
-    return kind === "category" || kind === "text" || kind === "code" ? this.categories(name) : this.numbers(name);
+    return this.isWords(name) ? this.categories(name) : this.numbers(name);
   }
 
   /** True when a term with this name is a category: its variable's kind says so. */
@@ -60,18 +88,13 @@ export class StudyColumns {
 
   /** @throws MissingColumnError, UndeclaredRangeError */
   scale(scale: Scale): { keyed: KeyedItem[]; scores: ScaleScores } {
-    const known = this.scored.get(scale.id);
-    if (known) return known;
-    const keyed = keyItems(
-      scale,
-      scale.items.map((item) => ({
-        column: this.variable(item.variable),
-        range: this.codebookRow(item.variable).range,
-      })),
-    );
-    const result = { keyed, scores: scoreScale(scale, keyed) };
-    this.scored.set(scale.id, result);
-    return result;
+    return this.once(this.scored, scale.id, () => {
+      const keyed = keyItems(
+        scale,
+        scale.items.map((item) => ({ column: this.variable(item.variable), range: this.codebookRow(item.variable).range })),
+      );
+      return { keyed, scores: scoreScale(scale, keyed) };
+    });
   }
 
   /** A variable, or the score of a scale, by the name terms use. @throws MissingColumnError, UndeclaredRangeError */
@@ -80,13 +103,119 @@ export class StudyColumns {
     return scale ? this.scale(scale).scores : this.variable(name);
   }
 
+  /** 1 where a respondent passes a filter of the study. @throws what its inputs throw */
+  passes(filter: Pick<RespondentFilter, "id" | "conditions">, rows: number): Uint8Array {
+    return this.once(this.masks, filter.id, () =>
+      keptRows(filter, { ...this.inputs(rows), answered: (name) => this.answered(name), written: (name) => this.written(name) }),
+    );
+  }
+
+  /** The filters that hold everywhere, then the one named, if any. */
+  filtersFor(id: string | null): RespondentFilter[] {
+    const all = this.study.filters ?? [];
+    return [...all.filter((f) => f.everywhere), ...all.filter((f) => !f.everywhere && f.id === id)];
+  }
+
+  /** 1 where a respondent passes every filter that holds everywhere, and the one named. @throws what their inputs throw */
+  kept(rows: number, id: string | null = null): Uint8Array {
+    const kept = new Uint8Array(rows).fill(1);
+    for (const filter of this.filtersFor(id)) this.passes(filter, rows).forEach((pass, row) => pass || (kept[row] = 0));
+    return kept;
+  }
+
   codebookRow(name: string): Variable {
     return this.study.codebook.find((v) => v.name === name) ?? Variable.parse({ name });
   }
+
+  private recipeOf(name: string) {
+    return this.study.derived?.find((d) => d.name === name)?.recipe;
+  }
+
+  private imported(name: string): ResponseColumn {
+    const column = this.responses(name);
+    if (!column) throw new MissingColumnError({ column: name });
+    return correctedColumn(column, this.study.corrections ?? []);
+  }
+
+  private derivation(name: string): Derivation {
+    return this.once(this.derivations, name, () => {
+      const key = this.cache && derivationKey(this.study, name);
+      const known = key === null ? undefined : this.cache!.get(key);
+      if (known) return known;
+      const made = this.work(name);
+      if (key !== null) this.cache!.set(key, made);
+      return made;
+    });
+  }
+
+  private work(name: string): Derivation {
+    if (this.working.has(name)) throw new CircleError({ variable: name });
+    this.working.add(name);
+    try {
+      return this.carryOut(name);
+    } finally {
+      this.working.delete(name);
+    }
+  }
+
+  private carryOut(name: string): Derivation {
+    const recipe = this.recipeOf(name)!;
+    const any = [...namesBehind({ ...this.study, filters: [] }, [name])].find((n) => !this.recipeOf(n) && this.responses(n));
+    // a formula of numbers alone stands on no column: it is as long as the data are
+    const rows = any === undefined ? this.rowsOfAnyColumn() : this.responses(any)!.values.length;
+    return derive(name, recipe, { ...this.inputs(rows), kept: () => this.kept(rows) });
+  }
+
+  private rowsOfAnyColumn(): number {
+    for (const { name } of this.study.codebook) {
+      const column = this.recipeOf(name) ? undefined : this.responses(name);
+      if (column) return column.values.length;
+    }
+    return 0;
+  }
+
+  private inputs(rows: number) {
+    return {
+      rows,
+      numbers: (name: string) => (this.exists(name) ? this.numbers(name) : null),
+      numbersOf: (name: string) => this.numbers(name),
+      categories: (name: string) => this.categories(name),
+      isWords: (name: string) => this.isWords(name),
+    };
+  }
+
+  private exists(name: string): boolean {
+    return this.study.codebook.some((v) => v.name === name) || this.study.scales.some((s) => s.id === name);
+  }
+
+  private isWords(name: string): boolean {
+    const row = this.study.codebook.find((v) => v.name === name);
+    return row !== undefined && WORDS.has(row.kind);
+  }
+
+  /** Answers as written, with missing codes as answers like others. */
+  private written(name: string): CategoryColumn {
+    return readCategories(this.column(name), { missing: [], levels: [] });
+  }
+
+  private once<T>(known: Map<string, T>, name: string, make: () => T): T {
+    const found = known.get(name);
+    if (found !== undefined) return found;
+    const made = make();
+    known.set(name, made);
+    return made;
+  }
 }
 
-/** The data columns a variable or scale name stands on. */
-export function columnsBehind(study: Pick<Study, "scales">, name: string): string[] {
-  const scale = study.scales.find((s) => s.id === name);
-  return scale ? scale.items.map((item) => item.variable) : [name];
+/** Everything a derived column depends on, as text: two studies in which it is the same give the same column. */
+function derivationKey(study: StudyContext, name: string): string {
+  const behind = namesBehind(study, [name]);
+  return JSON.stringify([
+    name,
+    study.derived!.filter((d) => behind.has(d.name)),
+    study.scales.filter((s) => behind.has(s.id)),
+    study.codebook.filter((v) => behind.has(v.name)).map(({ name: of, kind, range, missing, levels }) => [of, kind, range, missing, levels]),
+    (study.corrections ?? []).filter((c) => behind.has(c.variable)),
+    (study.filters ?? []).filter((f) => f.everywhere).map((f) => f.conditions),
+  ]);
 }

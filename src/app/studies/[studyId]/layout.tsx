@@ -4,16 +4,15 @@ import { StudyProvider } from "@/features/study/study-context";
 import { StudyFrame } from "@/features/study/StudyFrame";
 import { database } from "@/server/database";
 import { NotFoundError } from "@/server/errors";
-import { responsesRepository } from "@/server/repositories/responses-repository";
 import { studiesRepository } from "@/server/repositories/studies-repository";
 
 export const dynamic = "force-dynamic";
 
 export default async function StudyLayout({ params, children }: { params: Promise<{ studyId: string }>; children: ReactNode }) {
   const { studyId } = await params;
-  const { saved, dataset } = load(studyId);
+  const saved = load(studyId);
   return (
-    <StudyProvider id={saved.id} study={saved.study} revision={saved.revision} dataset={dataset}>
+    <StudyProvider id={saved.id} study={saved.study} revision={saved.revision}>
       <StudyFrame>{children}</StudyFrame>
     </StudyProvider>
   );
@@ -21,8 +20,7 @@ export default async function StudyLayout({ params, children }: { params: Promis
 
 function load(studyId: string) {
   try {
-    const saved = studiesRepository(database()).load(studyId);
-    return { saved, dataset: responsesRepository(database()).facts(saved.datasetId) };
+    return studiesRepository(database()).load(studyId);
   } catch (error) {
     if (error instanceof NotFoundError) notFound();
     throw error;

@@ -3,12 +3,18 @@ import { database } from "@/server/database";
 import { route } from "@/server/http/route";
 import { editStudy } from "@/server/study-door";
 import { EditSet } from "@/study/model/edit";
+import { RevisionKind } from "@/study/model/history";
 
-const Body = z.strictObject({ revision: z.int().min(1), edits: EditSet });
+const Body = z.strictObject({
+  revision: z.int().min(1),
+  edits: EditSet,
+  how: RevisionKind.default("edit"),
+  of: z.int().min(1).nullable().default(null),
+});
 
 /** Edits, made on a revision: all take effect, or none. Answers with the study as it now stands. */
 export const POST = route<{ studyId: string }>("studies.edit", async (request, { studyId }) => {
-  const { revision, edits } = Body.parse(await request.json());
-  const saved = editStudy(database(), studyId, revision, edits);
+  const { revision, edits, how, of } = Body.parse(await request.json());
+  const saved = editStudy(database(), studyId, revision, edits, { how, of });
   return Response.json({ study: saved.study, revision: saved.revision });
 });

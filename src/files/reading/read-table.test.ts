@@ -1,20 +1,11 @@
 import fc from "fast-check";
 import { cellText, type ResponseColumn } from "@/study/model/response-column";
-import { CHUNK_ROWS, cellNumber, type ColumnChunk } from "./column-builder";
+import { cellNumber } from "@/study/model/cell-number";
+import { CHUNK_ROWS } from "../column-builder";
+import { readBytes } from "../test-support/read-bytes";
 import { ImportFaultError } from "./import-fault";
-import { joinColumns } from "./join-columns";
-import { readDelimited } from "./read-delimited";
 
-/** The file in pieces of a few bytes, so that every character and quote is cut somewhere. */
-async function* pieces(bytes: Uint8Array, size: number) {
-  for (let at = 0; at < bytes.length; at += size) yield bytes.subarray(at, at + size);
-}
-async function read(content: string | Uint8Array, size = 7) {
-  const chunks: ColumnChunk[] = [];
-  const bytes = typeof content === "string" ? new TextEncoder().encode(content) : content;
-  const data = await readDelimited(pieces(bytes, size), (chunk) => chunks.push(chunk));
-  return { data, columns: joinColumns(data, chunks) };
-}
+const read = (content: string | Uint8Array, size = 7) => readBytes(content, { size });
 const cells = (column: ResponseColumn) => Array.from(column.values, (_, row) => cellText(column, row));
 
 describe("what a file may look like", () => {
@@ -44,9 +35,9 @@ describe("what a file may look like", () => {
 
   test("a decimal comma where the delimiter allows it", async () => {
     const { columns, data } = await read("x;y\n1,5;2\n-0,25;3\n");
-    expect(data.format).toEqual({ delimiter: ";", decimal: "," });
+    expect(data.options).toMatchObject({ delimiter: ";", decimal: "," });
     expect(Array.from(columns.get("x")!.values)).toEqual([1.5, -0.25]);
-    expect((await read('x,y\n"1,5",2\n1.5,3\n')).data.format.decimal).toBe(".");
+    expect((await read('x,y\n"1,5",2\n1.5,3\n')).data.options.decimal).toBe(".");
   });
 
   test("one column is a file too", async () => {
@@ -87,18 +78,15 @@ test.each<[string, number | null]>([
 describe("what is refused, with the line and without a respondent's answer", () => {
   const bytes = (...parts: (string | number[])[]) => Buffer.concat(parts.map((p) => Buffer.from(p as string)));
   test.each<[string, string | Uint8Array, string, RegExp]>([
-    ["a row too short", "a,b\n1,2\nsecret\n", "unequal-rows", /Line 3 has 1 cell; the header has 2/],
-    ["a row too long, after a cell of two lines", 'a,b\n"x\ny",2\n1,2,secret\n', "unequal-rows", /Line 4 has 3 cells/],
+    ["a row too short", "a,b\n1,2\nsecret\n", "short-row", /Row 3 has 1 cell; the header has 2/],
+    ["a row too long, after a cell of two lines", 'a,b\n"x\ny",2\n1,2,secret\n', "long-row", /Row 3 has 3 cells/],
     ["a repeated name", "age,sex,age\n1,2,3\n", "repeated-name", /Columns 1 and 3 are both called "age"/],
     ["an empty name", "a,,c\n1,2,3\n", "empty-name", /Column 2 has no name/],
     ["no rows", "a,b\n", "no-rows", /no rows/],
     ["nothing", "", "empty-file", /empty/],
     ["only blank lines", "\n \n", "empty-file", /empty/],
     ["a zero byte", bytes("a,b\n1,2\n3,", [0], "\n"), "not-text", /line 3/],
-    ["Latin-1", bytes("a,b\n1,x\n2,caf", [0xe9], "\n"), "wrong-encoding", /Line 3 is not written in UTF-8/],
-    ["a character cut off at the end", bytes("a\nx\n", [0xe6, 0x97]), "wrong-encoding", /UTF-8/],
-    ["UTF-16", bytes([0xff, 0xfe], [97, 0, 44, 0]), "wrong-encoding", /UTF-16/],
-    ["a spreadsheet", bytes([0x50, 0x4b, 3, 4], "secret"), "not-text", /packed file/],
+    ["a damaged spreadsheet", bytes([0x50, 0x4b, 3, 4], "secret"), "damaged-file", /damaged/],
     ["a quote never closed", 'a,b\n1,"secret\n2,3\n', "open-quote", /never closed/],
     ["a quote inside a cell", 'a,b\n1,"sec"ret"\n', "stray-quote", /quotation mark/],
     ["a very long name", `${"x".repeat(300)},b\n1,2\n`, "long-name", /longer than 200/],
@@ -116,9 +104,7 @@ describe("what is refused, with the line and without a respondent's answer", () 
 test("a fault far down the file is found with its line, like one at its head", async () => {
   const rows = 120_000; // well past the part the format is found from
   const good = Buffer.from(`a,b\n${"1,some words\n".repeat(rows)}`);
-  const bad = Buffer.concat([good, Buffer.from([0x78, 0xe9, 0x0a])]);
-  await expect(read(bad, 65_536)).rejects.toMatchObject({ code: "wrong-encoding", line: rows + 2 });
-  await expect(read(Buffer.concat([good, Buffer.from("1\n")]), 65_536)).rejects.toMatchObject({ code: "unequal-rows", line: rows + 2 });
+    await expect(read(Buffer.concat([good, Buffer.from("1\n")]), 65_536)).rejects.toMatchObject({ code: "short-row", line: rows + 2 });
 });
 
 test("law: cells go in and come out the same, however the file is cut and quoted", () => {

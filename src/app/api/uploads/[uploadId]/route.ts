@@ -1,0 +1,16 @@
+import { GivenOptions, understandFile } from "@/files/reading/understand-file";
+import { route } from "@/server/http/route";
+import { discardUpload, findUpload } from "@/server/uploads";
+
+/** How the file would be read when some things are said rather than found. */
+export const POST = route<{ uploadId: string }>("uploads.understand", async (request, { uploadId }) => {
+  const given = GivenOptions.parse(await request.json());
+  const upload = await findUpload(uploadId);
+  return Response.json({ id: upload.id, name: upload.name, understanding: await understandFile(upload.path, given) });
+});
+
+/** The file is not wanted after all. */
+export const DELETE = route<{ uploadId: string }>("uploads.discard", async (_request, { uploadId }) => {
+  await discardUpload(uploadId);
+  return new Response(null, { status: 204 });
+});

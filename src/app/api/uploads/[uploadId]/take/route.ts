@@ -1,0 +1,52 @@
+import { z } from "zod";
+import { TableOptions } from "@/files/reading/table-options";
+import { database } from "@/server/database";
+import { stageAppend, stageReplace } from "@/server/further-responses";
+import { faultOf, route } from "@/server/http/route";
+import { beginStudy, type Watch } from "@/server/import-responses";
+import { discardUpload, findUpload, type Upload } from "@/server/uploads";
+import { VariableName } from "@/study/model/names";
+
+const Body = z.strictObject({
+  options: TableOptions,
+  as: z.discriminatedUnion("kind", [
+    z.strictObject({ kind: z.literal("study") }),
+    z.strictObject({ kind: z.literal("append"), study: z.string() }),
+    z.strictObject({ kind: z.literal("replace"), study: z.string(), key: VariableName.nullable() }),
+  ]),
+});
+
+/**
+ * Reads the whole file: into a new study, or beside one as responses that wait to be taken. Answers with lines of JSON:
+ * { rows } now and then while it reads, and at the end { done } or { fault }. Going away ends the reading, and nothing stays.
+ */
+export const POST = route<{ uploadId: string }>("uploads.take", async (request, { uploadId }) => {
+  const body = Body.parse(await request.json());
+  const upload = await findUpload(uploadId);
+  const stop = new AbortController();
+  request.signal.addEventListener("abort", () => stop.abort());
+  const lines = new ReadableStream<Uint8Array>({
+    async start(controller) {
+      const say = (line: unknown) => {
+        if (!stop.signal.aborted) controller.enqueue(new TextEncoder().encode(`${JSON.stringify(line)}\n`));
+      };
+      try {
+        const done = await take(upload, body, { signal: stop.signal, progress: (rows) => say({ rows }) });
+        await discardUpload(upload.id);
+        say({ done });
+      } catch (error) {
+        say({ fault: faultOf("uploads.take", error) });
+      }
+      if (!stop.signal.aborted) controller.close();
+    },
+    cancel: () => stop.abort(),
+  });
+  return new Response(lines, { headers: { "content-type": "application/x-ndjson", "cache-control": "no-store" } });
+});
+
+async function take(upload: Upload, { options, as }: z.infer<typeof Body>, watch: Watch) {
+  const db = database();
+  if (as.kind === "study") return { kind: "study", id: (await beginStudy(db, upload, options, watch)).id };
+  if (as.kind === "append") return stageAppend(db, as.study, upload, options, watch);
+  return stageReplace(db, as.study, upload, options, as.key, watch);
+}

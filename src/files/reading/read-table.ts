@@ -1,0 +1,155 @@
+import { ColumnBuilder, chunkRowsFor, type ColumnChunk } from "../column-builder";
+import type { ReadSummary } from "../read-summary";
+import { ImportFaultError } from "./import-fault";
+import type { OpenedFile } from "./open-table";
+import { noFacts, type TableFacts } from "./table-facts";
+import type { Cell, TableOptions } from "./table-options";
+
+/** More columns than any questionnaire has: a sign that the file is something else. */
+const MOST_COLUMNS = 5000;
+
+export interface ReadColumn {
+  name: string;
+  texts: string[];
+  summary: ReadSummary;
+}
+
+/** A table that was read: its columns, whose chunks were handed out on the way. */
+export interface TableData {
+  options: TableOptions;
+  rows: number;
+  chunkRows: number;
+  columns: ReadColumn[];
+  facts: TableFacts;
+}
+
+/**
+ * Reads a table in one pass; memory holds one chunk a column.
+ * @param chunk takes each filled piece of a column as it comes
+ * @param progress rows read so far
+ * @throws ImportFaultError with the row: unequal rows, empty or repeated names, no rows, and what the format's reader finds.
+ *   Chunks handed out before are then worthless: the caller drops them. The signal's reason
+ */
+export async function readTable(
+  file: OpenedFile,
+  options: TableOptions,
+  chunk: (chunk: ColumnChunk) => void,
+  { signal, progress }: { signal?: AbortSignal | undefined; progress?: (rows: number) => void } = {},
+): Promise<TableData> {
+  const facts = noFacts();
+  const sheetLike = options.format === "xlsx" || options.format === "ods";
+  let names: string[] | null = null;
+  let builders: ColumnBuilder[] = [];
+  let chunkRows = 0;
+  let rows = 0;
+  let emptyRows = 0; // since the last row with something in it: a sheet's empty end is no gap
+  const begin = (header: string[]) => {
+    names = header;
+    chunkRows = chunkRowsFor(header.length);
+    builders = header.map((_, position) => new ColumnBuilder(position, options.decimal, chunkRows, chunk));
+  };
+  for await (const batch of file.rows(options, facts, signal)) {
+    signal?.throwIfAborted();
+    for (let i = 0; i < batch.rows.length; i++) {
+      const row = batch.rows[i]!;
+      const number = batch.first + i;
+      if (names === null) {
+        if (options.headerRow !== null && number < options.headerRow) continue;
+        if (isEmpty(row)) continue;
+        begin(columnNames(row, number, options));
+        if (options.headerRow !== null) continue;
+      }
+      if (row.length <= 1 && isEmpty(row)) {
+        emptyRows++;
+        continue;
+      }
+      if (sheetLike) facts.emptyRows += emptyRows;
+      emptyRows = 0;
+      if (row.length !== builders.length) fitRow(row, builders.length, number, options, sheetLike);
+      for (let k = 0; k < builders.length; k++) builders[k]!.add(row[k] ?? null);
+      rows++;
+    }
+    progress?.(rows);
+  }
+  if (names === null)
+    throw new ImportFaultError("empty-file", "The file is empty: it has neither a header nor rows.");
+  if (rows === 0) throw new ImportFaultError("no-rows", "The file has a header but no rows of answers below it.", 1);
+  const columns = builders.map((builder, i) => ({ name: names![i]!, ...builder.finish() }));
+  return { options, rows, chunkRows, columns, facts };
+}
+
+const isEmpty = (row: readonly Cell[]) => row.every((cell) => cell === null || (typeof cell === "string" && cell.trim() === ""));
+
+/** Rows of a sheet end where their cells end; in a text a row of another length is a fault, unless only empty cells are too many. */
+function fitRow(row: Cell[], wanted: number, number: number, options: TableOptions, sheetLike: boolean): void {
+  if (row.length > wanted && isEmpty(row.slice(wanted))) return;
+  if (row.length < wanted && (sheetLike || options.shortRows === "fill")) return;
+  const cells = row.length === 1 ? "1 cell" : `${row.length} cells`;
+  throw new ImportFaultError(
+    row.length < wanted ? "short-row" : "long-row",
+    row.length < wanted
+      ? `Row ${number} has ${cells}; the header has ${wanted}. Mend that row in the file, or let missing cells count as empty.`
+      : `Row ${number} has ${cells}; the header has ${wanted}. Mend that row in the file and drop it again.`,
+    number,
+  );
+}
+
+/** The names of the columns: those given, or those of the header row, or numbered ones. @throws ImportFaultError */
+function columnNames(row: readonly Cell[], number: number, options: TableOptions): string[] {
+  if (options.names !== null) {
+    if (options.names.length < row.length && !isEmpty(row.slice(options.names.length)))
+      throw new ImportFaultError("too-few-names", `There are ${options.names.length} names for ${row.length} columns.`, number);
+    return checkedNames(options.names, number);
+  }
+  if (options.headerRow === null) return checkedNames(row.map((_, i) => `v${i + 1}`), number);
+  const cells = [...row];
+  if (options.format !== "delimited") while (cells.length > 0 && (cells.at(-1) ?? "") === "") cells.pop();
+  return checkedNames(
+    cells.map((cell) => (cell === null ? "" : String(cell)).trim()),
+    number,
+  );
+}
+
+function checkedNames(names: string[], row: number): string[] {
+  if (names.length > MOST_COLUMNS)
+    throw new ImportFaultError(
+      "too-many-columns",
+      `The header has ${names.length} columns; at most ${MOST_COLUMNS} can be taken in. Keep the ones you need and drop the file again.`,
+      row,
+    );
+  const first = new Map<string, number>();
+  names.forEach((name, i) => {
+    if (name === "")
+      throw new ImportFaultError("empty-name", `Column ${i + 1} has no name in the header (row ${row}). Name it here or in the file.`, row);
+    if (name.length > 200)
+      throw new ImportFaultError(
+        "long-name",
+        `The name of column ${i + 1} is longer than 200 characters (row ${row}). Is this row the header?`,
+        row,
+      );
+    if (CONTROL.test(name))
+      throw new ImportFaultError("unprintable-name", `The name of column ${i + 1} holds a sign that cannot be seen (row ${row}). Name it anew.`, row);
+    const before = first.get(name.toLowerCase());
+    if (before !== undefined) {
+      const differ = names[before] === name ? `are both called "${name}"` : `are called "${names[before]}" and "${name}", which differ in capitals only`;
+      throw new ImportFaultError("repeated-name", `Columns ${before + 1} and ${i + 1} ${differ} (row ${row}). Give each its own name.`, row);
+    }
+    first.set(name.toLowerCase(), i);
+  });
+  return names;
+}
+
+/** Control characters and marks that change the direction of the text around them. */
+const CONTROL = /[\u0000-\u001f\u007f\u200e\u200f\u202a-\u202e\u2066-\u2069]/;
+
+/** The names of a header with every fault mended: empty ones numbered, repeated ones counted, invisible signs taken out. */
+export function mendedNames(row: readonly Cell[]): string[] {
+  const taken = new Set<string>();
+  return row.map((cell, i) => {
+    const plain = (cell === null ? "" : String(cell)).replace(new RegExp(CONTROL, "g"), " ").replace(/\s+/g, " ").trim().slice(0, 190) || `column_${i + 1}`;
+    let name = plain;
+    for (let k = 2; taken.has(name.toLowerCase()); k++) name = `${plain}_${k}`;
+    taken.add(name.toLowerCase());
+    return name;
+  });
+}

@@ -1,0 +1,235 @@
+import { z } from "zod";
+import { ordersOf } from "@/study/prepare/derive/dates";
+import { guessCodebook } from "@/study/prepare/guess-codebook";
+import type { VariableKind } from "@/study/model/variable";
+import { columnFacts } from "../column-facts";
+import type { ColumnChunk } from "../column-builder";
+import { DELIMITER_WORDS, findFormat } from "./delimited-format";
+import { ImportFaultError } from "./import-fault";
+import { encodingOf, type OpenedFile, openTable } from "./open-table";
+import { mendedNames, readTable, type TableData } from "./read-table";
+import { type Cell, TableOptions } from "./table-options";
+import { decodeText } from "./text-stream";
+
+/** What a person has said of how a file is to be read; the rest is found. */
+export const GivenOptions = TableOptions.partial().omit({ format: true });
+export type GivenOptions = z.infer<typeof GivenOptions>;
+
+/** One thing that was understood, and why. */
+export interface Understood {
+  what: "format" | "encoding" | "delimiter" | "decimal" | "sheet" | "header";
+  found: string;
+  why: string;
+}
+
+/** A file as it would be read, before anything is kept. */
+export interface Understanding {
+  options: TableOptions;
+  sheets: string[];
+  understood: Understood[];
+  columns: { name: string; kind: VariableKind; label: string }[];
+  /** The first rows of answers as they would be kept; null where a cell is empty. */
+  rows: (string | null)[][];
+  /** What a person should know before going on. */
+  notices: string[];
+  /** Why it cannot be read like this, or null. The rest then shows how far it came. */
+  fault: { code: string; message: string } | null;
+  /** Names for the columns with every fault mended, when it is the names that are at fault. */
+  mended: string[] | null;
+}
+
+const SAMPLE_ROWS = 500;
+const SHOWN_ROWS = 12;
+const HEAD_CHARACTERS = 262_144;
+const FORMAT_WORDS = { delimited: "delimited text", xlsx: "spreadsheet (XLSX)", ods: "spreadsheet (ODS)", json: "JSON rows", package: "data package" };
+
+/**
+ * Looks at a file: what it is, how it is written, and how its first rows would come out.
+ * @throws ImportFaultError when nothing at all can be read
+ */
+export async function understandFile(path: string, given: GivenOptions = {}): Promise<Understanding> {
+  const file = await openTable(path);
+  try {
+    return await understand(file, given);
+  } finally {
+    file.close();
+  }
+}
+
+async function understand(file: OpenedFile, given: GivenOptions): Promise<Understanding> {
+  const understood: Understood[] = [{ what: "format", found: FORMAT_WORDS[file.format], why: formatReason(file) }];
+  const sheet = given.sheet ?? file.sheets[0] ?? null;
+  if (file.sheets.length > 0)
+    understood.push({ what: "sheet", found: sheet!, why: file.sheets.length === 1 ? "it is the only one" : `it is the first of ${file.sheets.length}` });
+  const notices: string[] = [];
+  let options = TableOptions.parse({ format: file.format, sheet });
+  const table = file.table(sheet);
+  if (file.format === "delimited" || (table && table.part !== null)) {
+    options = await understandText(file, sheet, given, options, understood, notices);
+  }
+  const first = await firstRows(file, options);
+  const header = given.headerRow !== undefined ? { row: given.headerRow, why: "you said so" } : findHeader(first, file, sheet);
+  understood.push({ what: "header", found: header.row === null ? "no row holds names" : `row ${header.row} holds the names`, why: header.why });
+  options = { ...options, headerRow: header.row, names: given.names ?? null, shortRows: given.shortRows ?? "refuse" };
+  return { options, sheets: file.sheets, understood, ...(await tryOut(file, options, first, notices)) };
+}
+
+async function understandText(
+  file: OpenedFile,
+  sheet: string | null,
+  given: GivenOptions,
+  options: TableOptions,
+  understood: Understood[],
+  notices: string[],
+): Promise<TableOptions> {
+  const said = { why: "you said so" };
+  const encoding = given.encoding ? { encoding: given.encoding, ...said } : await encodingOf(file, sheet);
+  understood.push({ what: "encoding", found: encoding.encoding.toUpperCase(), why: encoding.why });
+  const head = await headOf(decodeText(file.bytes(sheet), encoding.encoding));
+  if (head.trim() === "") throw new ImportFaultError("empty-file", "The file is empty: it has neither a header nor rows.");
+  const format = findFormat(head);
+  const hint = file.table(sheet)?.hint;
+  const delimiter = given.delimiter ?? hint?.delimiter ?? format.delimiter;
+  const decimal = given.decimal ?? hint?.decimal ?? (delimiter === "," ? "." : format.decimal);
+  const why = (mine: unknown, hinted: unknown, found: string) => (mine ? said.why : hinted ? "the package says so" : found);
+  understood.push(
+    { what: "delimiter", found: DELIMITER_WORDS[delimiter], why: why(given.delimiter, hint?.delimiter, format.why.delimiter) },
+    { what: "decimal", found: decimal === "," ? "comma" : "point", why: why(given.decimal, hint?.decimal, format.why.decimal) },
+  );
+  const ends = new Set(head.slice(0, -1).match(/\r\n|\n|\r/g));
+  if (ends.size > 1) notices.push("Lines end in different ways in this file; each way is taken as the end of a row.");
+  return { ...options, encoding: encoding.encoding, delimiter, decimal };
+}
+
+function formatReason(file: OpenedFile): string {
+  switch (file.format) {
+    case "delimited":
+      return "its first bytes are text";
+    case "json":
+      return "it begins like JSON";
+    case "package":
+      return "a description of its tables is in it";
+    default:
+      return "its parts are those of such a file";
+  }
+}
+
+async function headOf(text: AsyncIterable<string>): Promise<string> {
+  let head = "";
+  for await (const piece of text) {
+    head += piece;
+    if (head.length >= HEAD_CHARACTERS) break;
+  }
+  return head;
+}
+
+/** The first rows of the table with their numbers. */
+async function firstRows(file: OpenedFile, options: TableOptions): Promise<{ number: number; cells: Cell[] }[]> {
+  const rows: { number: number; cells: Cell[] }[] = [];
+  for await (const batch of file.rows(options)) {
+    batch.rows.forEach((cells, i) => rows.push({ number: batch.first + i, cells }));
+    if (rows.length >= SAMPLE_ROWS) break;
+  }
+  return rows.slice(0, SAMPLE_ROWS);
+}
+
+const filled = (cells: readonly Cell[]) => cells.filter((cell) => cell !== null && String(cell).trim() !== "").length;
+const isNumber = (cell: Cell) => typeof cell === "number" || (typeof cell === "string" && cell.trim() !== "" && !Number.isNaN(Number(cell.replace(",", "."))));
+
+/**
+ * The header is the first row that is about as full as the fullest: titles above it hold one or two cells. A row of numbers
+ * alone holds no names.
+ */
+function findHeader(rows: readonly { number: number; cells: Cell[] }[], file: OpenedFile, sheet: string | null): { row: number | null; why: string } {
+  if (file.format === "json") return { row: 1, why: "the names are the keys of the rows" };
+  const said = file.table(sheet);
+  if (said && !said.hint.header) return { row: null, why: "the package says so" };
+  const top = rows.slice(0, 50);
+  const most = Math.max(0, ...top.map((row) => filled(row.cells)));
+  const found = top.find((row) => filled(row.cells) > 0 && filled(row.cells) >= 0.7 * most);
+  if (!found) return { row: 1, why: "nothing else was found" };
+  const there = found.cells.filter((cell) => cell !== null && String(cell).trim() !== "");
+  if (there.every(isNumber)) return { row: null, why: `row ${found.number}, the first with cells throughout, holds numbers only` };
+  return { row: found.number, why: found.number === 1 ? "it is the first row, and not all numbers" : "it is the first row that is filled throughout" };
+}
+
+/** Reads the first rows as the whole would be read. */
+async function tryOut(
+  file: OpenedFile,
+  options: TableOptions,
+  first: readonly { number: number; cells: Cell[] }[],
+  notices: string[],
+): Promise<Pick<Understanding, "columns" | "rows" | "notices" | "fault" | "mended">> {
+  const sample: OpenedFile = {
+    ...file,
+    rows: async function* (_, facts) {
+      // read again, so that what the reader notices is noticed for this reading
+      let left = SAMPLE_ROWS;
+      for await (const batch of file.rows(options, facts)) {
+        yield { first: batch.first, rows: batch.rows.slice(0, left) };
+        left -= batch.rows.length;
+        if (left <= 0) break;
+      }
+    },
+  };
+  const chunks: ColumnChunk[] = [];
+  let data: TableData;
+  try {
+    data = await readTable(sample, options, (chunk) => chunks.push(chunk));
+  } catch (error) {
+    if (!(error instanceof ImportFaultError)) throw error;
+    const header = first.find((row) => row.number === (options.headerRow ?? 1));
+    const names = ["empty-name", "repeated-name", "long-name", "unprintable-name"].includes(error.code) ? mendedNames(header?.cells ?? []) : null;
+    return {
+      columns: (names ?? header?.cells.map((cell) => String(cell ?? "")) ?? []).map((name) => ({ name, kind: "text" as const, label: "" })),
+      rows: first.filter((row) => row.number > (options.headerRow ?? 0)).slice(0, SHOWN_ROWS).map((row) => row.cells.map((cell) => (cell === null ? null : String(cell)))),
+      notices,
+      fault: { code: error.code, message: error.message },
+      mended: names,
+    };
+  }
+  const said = new Map(file.codebook(options.sheet).map((v) => [v.name, v]));
+  const kinds = new Map(guessCodebook(data.columns.map(columnFacts)).map((v) => [v.name, v.kind]));
+  const columns = data.columns.map(({ name }) => ({ name, kind: said.get(name)?.kind ?? kinds.get(name)!, label: said.get(name)?.label ?? "" }));
+  const rows = Array.from({ length: Math.min(SHOWN_ROWS, data.rows) }, (_, row) =>
+    data.columns.map(({ texts }, position) => {
+      const chunk = chunks.find((c) => c.position === position && row < c.values.length)!;
+      const state = chunk.states[row];
+      return state === 1 ? null : state === 2 ? texts[chunk.values[row]!]! : String(chunk.values[row]!);
+    }),
+  );
+  return { columns, rows, notices: [...notices, ...noticesOf(data, said)], fault: null, mended: null };
+}
+
+function noticesOf(data: TableData, said: ReadonlyMap<string, unknown>): string[] {
+  const named = (columns: Iterable<number>) => listed([...columns].sort((a, b) => a - b).map((at) => data.columns[at]?.name ?? ""));
+  const withText = (test: (text: string) => boolean) => data.columns.flatMap((c, at) => (c.texts.some(test) ? [at] : []));
+  const { dates, percents, formulasWithoutValue, emptyRows } = data.facts;
+  const notices: string[] = [];
+  if (dates.size > 0) notices.push(`Dates are kept as year-month-day in ${named(dates)}.`);
+  if (percents.size > 0) notices.push(`Percentages are kept as the number before the sign in ${named(percents)}: 45 % is 45.`);
+  if (formulasWithoutValue > 0) notices.push(`${formulasWithoutValue} cells hold a formula that was never calculated; they are empty. Calculate and save the sheet to have them.`);
+  if (emptyRows > 0) notices.push(`${emptyRows} wholly empty rows are left out.`);
+  const formulas = withText((text) => /^[=+@-].*[A-Za-z(]/.test(text) && !/^-?\d/.test(text));
+  if (formulas.length > 0) notices.push(`Cells that look like formulas stay words and are never carried out (${named(formulas)}).`);
+  const huge = withText((text) => /^[-+]?\d[\d.,]*[eE]\+?\d{3,}$/.test(text) || /^[-+]?\d{17,}$/.test(text));
+  if (huge.length > 0) notices.push(`Numbers too large to be held exactly stay words in ${named(huge)}.`);
+  const mixed = data.columns.flatMap(({ texts }, at) => (texts.length >= 3 && datesInSeveralWays(texts) ? [at] : []));
+  if (mixed.length > 0) notices.push(`Dates are written in more than one way in ${named(mixed)}; they stay words until you say which is which.`);
+  const rightToLeft = withText((text) => /[\u0590-\u08ff]/.test(text));
+  if (rightToLeft.length > 0) notices.push(`Text that runs from right to left is kept as it is (${named(rightToLeft)}).`);
+  const unknown = [...said.keys()].filter((name) => !data.columns.some((c) => c.name === name));
+  if (unknown.length > 0) notices.push(`The description names ${listed(unknown)}, which the table does not have.`);
+  return notices;
+}
+
+/** Most texts are dates, but no single order reads them all. */
+function datesInSeveralWays(texts: readonly string[]): boolean {
+  const dates = texts.filter((text) => ordersOf([text]).length > 0);
+  return dates.length >= 0.8 * texts.length && ordersOf(dates).length === 0;
+}
+
+function listed(names: readonly string[]): string {
+  const shown = names.slice(0, 5).join(", ");
+  return names.length > 5 ? `${shown} and ${names.length - 5} more` : shown;
+}

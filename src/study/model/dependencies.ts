@@ -1,0 +1,101 @@
+import type { DerivedVariable, Recipe } from "./derived";
+import { formulaNames } from "./formula";
+import type { Condition, RespondentFilter } from "./respondent-filter";
+import type { Scale } from "./scale";
+
+/** The parts of a study that stand on one another. */
+export interface Dependencies {
+  readonly derived?: readonly DerivedVariable[] | undefined;
+  readonly filters?: readonly RespondentFilter[] | undefined;
+  readonly scales: readonly Pick<Scale, "id" | "items">[];
+}
+
+/**
+ * The variables and scales a recipe names. A formula that cannot be read names none: its fault is told where it is evaluated.
+ */
+export function recipeInputs(recipe: Recipe): string[] {
+  switch (recipe.kind) {
+    case "formula":
+      return formulaNames(recipe.formula);
+    case "weighted":
+      return recipe.parts.map((part) => part.variable);
+    case "years":
+      return recipe.to?.kind === "variable" ? [recipe.from, recipe.to.variable] : [recipe.from];
+    default:
+      return [recipe.from];
+  }
+}
+
+/** The variables and scales a filter names. */
+export function filterInputs(filter: Pick<RespondentFilter, "conditions">): string[] {
+  const inputs = (condition: Condition) => {
+    switch (condition.kind) {
+      case "values":
+      case "between":
+        return [condition.variable];
+      case "answered":
+        return condition.variables;
+      case "formula":
+        return formulaNames(condition.formula);
+      case "not-rows":
+        return [];
+    }
+  };
+  return [...new Set(filter.conditions.flatMap(inputs))];
+}
+
+/** What one name stands on directly. A mean over "the respondents in the study" stands on what decides who is in it. */
+function directInputs(study: Dependencies, name: string): string[] {
+  const scale = study.scales.find((s) => s.id === name);
+  if (scale) return scale.items.map((item) => item.variable);
+  const derived = study.derived?.find((d) => d.name === name);
+  if (!derived) return [];
+  const { recipe } = derived;
+  const overSample = recipe.kind === "z" || recipe.kind === "centre";
+  const everywhere = overSample ? (study.filters ?? []).filter((f) => f.everywhere) : [];
+  return [...recipeInputs(recipe), ...everywhere.flatMap((f) => filterInputs(f))];
+}
+
+/** Every name that the given ones stand on, themselves included: derived variables, scales and columns of the file. */
+export function namesBehind(study: Dependencies, names: readonly string[]): Set<string> {
+  const found = new Set<string>();
+  const waiting = [...names];
+  for (let name = waiting.pop(); name !== undefined; name = waiting.pop()) {
+    if (found.has(name)) continue;
+    found.add(name);
+    waiting.push(...directInputs(study, name));
+  }
+  return found;
+}
+
+/** The columns of the file that names stand on, with those of the filters that hold everywhere or are named. */
+export function columnsBehind(study: Dependencies, names: readonly string[], filters: readonly (string | null)[] = []): string[] {
+  const chosen = (study.filters ?? []).filter((f) => f.everywhere || filters.includes(f.id));
+  const all = namesBehind(study, [...names, ...chosen.flatMap((f) => filterInputs(f))]);
+  const worked = new Set([...study.scales.map((s) => s.id), ...(study.derived ?? []).map((d) => d.name)]);
+  return [...all].filter((name) => !worked.has(name));
+}
+
+/** Names that stand on one another in a circle, the first repeated at the end; null when there is none. */
+export function cycleAmong(study: Dependencies): string[] | null {
+  const done = new Set<string>();
+  const path: string[] = [];
+  const visit = (name: string): string[] | null => {
+    const at = path.indexOf(name);
+    if (at >= 0) return [...path.slice(at), name];
+    if (done.has(name)) return null;
+    path.push(name);
+    for (const input of directInputs(study, name)) {
+      const cycle = visit(input);
+      if (cycle) return cycle;
+    }
+    path.pop();
+    done.add(name);
+    return null;
+  };
+  for (const { name } of study.derived ?? []) {
+    const cycle = visit(name);
+    if (cycle) return cycle;
+  }
+  return null;
+}

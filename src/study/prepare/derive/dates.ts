@@ -1,0 +1,45 @@
+import type { DateOrder } from "../../model/derived";
+
+/** A day of the calendar. */
+export interface Day {
+  year: number;
+  month: number;
+  day: number;
+}
+
+/** Mean length of a Gregorian year in days: 400 years have 146,097. */
+const DAYS_A_YEAR = 365.2425;
+
+const PATTERNS: Record<DateOrder, RegExp> = {
+  "year-month-day": /^(\d{4})[-/.](\d{1,2})[-/.](\d{1,2})(?:[T ].*)?$/,
+  "day-month-year": /^(\d{1,2})[-/.] ?(\d{1,2})[-/.] ?(\d{4})(?:[T ].*)?$/,
+  "month-day-year": /^(\d{1,2})[-/.] ?(\d{1,2})[-/.] ?(\d{4})(?:[T ].*)?$/,
+};
+
+/** A day as written, or null when it is none: years have four digits, and 31 April is no day. */
+export function readDay(text: string, order: DateOrder): Day | null {
+  const match = PATTERNS[order].exec(text.trim());
+  if (!match) return null;
+  const [a, b, c] = [Number(match[1]), Number(match[2]), Number(match[3])];
+  const [year, month, day] = order === "year-month-day" ? [a, b, c] : order === "day-month-year" ? [c, b, a] : [c, a, b];
+  const date = new Date(Date.UTC(year, month - 1, day));
+  if (year < 100 || date.getUTCMonth() !== month - 1 || date.getUTCDate() !== day) return null;
+  return { year, month, day };
+}
+
+/** The orders in which every one of some texts is a day; none when they are no dates, several when it cannot be told. */
+export function ordersOf(texts: readonly string[]): DateOrder[] {
+  return (Object.keys(PATTERNS) as DateOrder[]).filter((order) => texts.length > 0 && texts.every((text) => readDay(text, order) !== null));
+}
+
+/** Years completed between two days, as a person counts an age; negative when `to` is before `from`. */
+export function completedYears(from: Day, to: Day): number {
+  const years = to.year - from.year;
+  return to.month < from.month || (to.month === from.month && to.day < from.day) ? years - 1 : years;
+}
+
+/** Years between two days with decimals: days over the mean length of a year. */
+export function exactYears(from: Day, to: Day): number {
+  const at = ({ year, month, day }: Day) => Date.UTC(year, month - 1, day) / 86_400_000;
+  return (at(to) - at(from)) / DAYS_A_YEAR;
+}
