@@ -63,7 +63,11 @@ export async function readTable(
         emptyRows++;
         continue;
       }
-      if (sheetLike) facts.emptyRows += emptyRows;
+      if (builders.length === 1) {
+        // where there is one column, an empty line between others is an answer not given
+        for (; emptyRows > 0; emptyRows--, rows++) builders[0]!.add(null);
+      }
+      facts.emptyRows += emptyRows;
       emptyRows = 0;
       if (row.length !== builders.length) fitRow(row, builders.length, number, options, sheetLike);
       for (let k = 0; k < builders.length; k++) builders[k]!.add(row[k] ?? null);

@@ -137,16 +137,17 @@ const filled = (cells: readonly Cell[]) => cells.filter((cell) => cell !== null 
 const isNumber = (cell: Cell) => typeof cell === "number" || (typeof cell === "string" && cell.trim() !== "" && !Number.isNaN(Number(cell.replace(",", "."))));
 
 /**
- * The header is the first row that is about as full as the fullest: titles above it hold one or two cells. A row of numbers
- * alone holds no names.
+ * The header is the first row at least half as full as rows usually are: titles above it hold one or two cells. A row of
+ * numbers alone holds no names.
  */
 function findHeader(rows: readonly { number: number; cells: Cell[] }[], file: OpenedFile, sheet: string | null): { row: number | null; why: string } {
   if (file.format === "json") return { row: 1, why: "the names are the keys of the rows" };
   const said = file.table(sheet);
   if (said && !said.hint.header) return { row: null, why: "the package says so" };
   const top = rows.slice(0, 50);
-  const most = Math.max(0, ...top.map((row) => filled(row.cells)));
-  const found = top.find((row) => filled(row.cells) > 0 && filled(row.cells) >= 0.7 * most);
+  const counts = top.map((row) => filled(row.cells)).filter((count) => count > 0);
+  const usual = counts.sort((a, b) => a - b)[Math.floor(counts.length / 2)] ?? 0;
+  const found = top.find((row) => filled(row.cells) > 0 && filled(row.cells) >= 0.5 * usual);
   if (!found) return { row: 1, why: "nothing else was found" };
   const there = found.cells.filter((cell) => cell !== null && String(cell).trim() !== "");
   if (there.every(isNumber)) return { row: null, why: `row ${found.number}, the first with cells throughout, holds numbers only` };

@@ -221,6 +221,20 @@ function placed(db: Database, datasetId: string, names: readonly string[]): { na
   return names.map((name) => {
     const column = found.get(name);
     if (!column) throw new NotFoundError({ what: "column", id: name });
-    return { name, position: column.position, texts: parseStored(Texts, column.texts, { table: "columns", id: datasetId }) };
+    return { name, position: column.position, texts: textsOf(datasetId, column) };
   });
+}
+
+/** Texts of columns asked for lately: a column of respondent codes has as many as there are rows, and its cells come in many small requests. */
+const lately = new Map<string, string[]>();
+const MOST_LATELY = 400;
+
+function textsOf(datasetId: string, column: { position: number; texts: string }): string[] {
+  const key = `${datasetId} ${column.position}`;
+  const known = lately.get(key);
+  if (known) return known;
+  const texts = parseStored(Texts, column.texts, { table: "columns", id: datasetId });
+  if (lately.size >= MOST_LATELY) lately.delete(lately.keys().next().value!);
+  lately.set(key, texts);
+  return texts;
 }

@@ -109,9 +109,8 @@ export const studiesRepository = (db: Database) => ({
 
   /** Revisions with their changes, newest first: those before `before` (or all), at most `most`. */
   revisions(id: string, { before, most }: { before: number | null; most: number }): RecordedRevision[] {
-    const marks = this.marks(id)
-      .filter((mark) => before === null || mark.revision < before)
-      .slice(-most);
+    const earlier = this.marks(id).filter((mark) => before === null || mark.revision < before);
+    const marks = earlier.slice(Math.max(0, earlier.length - most));
     if (marks.length === 0) return [];
     const rows = db
       .select()
