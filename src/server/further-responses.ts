@@ -11,34 +11,15 @@ import {
   compareResponses,
   KeyNotUniqueError,
   matchRows,
-  type ResponseDifferences,
   type Responses,
 } from "@/study/prepare/compare-responses";
+import type { AppendReport, StagedResponses } from "@/study/prepare/staged-responses";
 import { correctionHolds } from "@/study/prepare/corrected-column";
 import type { Database } from "./database";
 import { readResponses, type ReadResponses, type Watch } from "./import-responses";
 import { responsesRepository } from "./repositories/responses-repository";
 import { studiesRepository } from "./repositories/studies-repository";
 import type { Upload } from "./uploads";
-
-/** What further respondents would add. */
-export interface AppendReport {
-  rowsBefore: number;
-  rowsAdded: number;
-  columnsOnlyBefore: string[];
-  columnsOnlyNow: string[];
-  /** Names of the new file that differ from known ones in capitals or blanks only. */
-  nearNames: { known: string; found: string }[];
-  /** Variables that hold words in the new file and numbers before. */
-  wordsNow: string[];
-  /** By respondent code: how many of the new respondents are there already. */
-  alreadyThere: { variable: string; count: number }[];
-}
-
-/** Responses that wait to be taken: what they change, and the edits that would take them. */
-export type StagedResponses = { dataset: string; edits: Edit[] } & (
-  { kind: "append"; report: AppendReport } | { kind: "replace"; differences: ResponseDifferences; correctionsIdle: number }
-);
 
 /**
  * Reads a file of further respondents and puts them under those of a study, in a dataset of their own. The study changes only

@@ -1,45 +1,94 @@
 "use client";
 
+import { Input } from "antd";
 import { Fragment, useState } from "react";
 import { useStudy } from "@/features/study/study-context";
 import type { Variable } from "@/study/model/variable";
 import { formatNumber } from "@/study/report/format-number";
 import { CodebookEntry, KIND_WORDS } from "./CodebookEntry";
+import { ManyEntries } from "./ManyEntries";
+import { PasteBlock } from "./PasteBlock";
 import css from "./responses.module.css";
 
-/** The codebook: a row a variable; choosing one shows its answers, opening one lets it be described. */
+/** The codebook: a row a variable; choosing one shows its answers, opening one lets it be described, marking several describes them at once. */
 export function Codebook({ chosen, onChoose }: { chosen: string | null; onChoose: (name: string) => void }) {
   const { study } = useStudy();
   const [open, setOpen] = useState<string | null>(null);
+  const [marked, setMarked] = useState<ReadonlySet<string>>(new Set());
+  const [last, setLast] = useState<string | null>(null);
+  const [pasting, setPasting] = useState(false);
+  const [find, setFind] = useState("");
+  const typed = find.trim().toLocaleLowerCase();
+  const rows = study.codebook.filter((v) => typed === "" || `${v.name} ${v.label} ${v.short} ${v.note}`.toLocaleLowerCase().includes(typed));
+  const derived = new Set(study.derived.map((d) => d.name));
+
+  /** Marks one; with Shift, all from the one marked before. */
+  const mark = (name: string, extend: boolean) => {
+    const next = new Set(marked);
+    const [a, b] = [rows.findIndex((v) => v.name === last), rows.findIndex((v) => v.name === name)];
+    if (extend && a >= 0) for (const v of rows.slice(Math.min(a, b), Math.max(a, b) + 1)) next.add(v.name);
+    else if (!next.delete(name)) next.add(name);
+    setMarked(next);
+    setLast(name);
+  };
+  const still = study.codebook.filter((v) => marked.has(v.name));
+
   return (
-    <div className={css.codebook} tabIndex={0} role="region" aria-label="Codebook">
-      <table>
-        <thead>
-          <tr>
-            <th scope="col">Variable</th>
-            <th scope="col">Wording or label</th>
-            <th scope="col">Kind</th>
-            <th scope="col">Answers</th>
-            <th scope="col">Missing</th>
-          </tr>
-        </thead>
-        <tbody>
-          {study.codebook.map((variable) => (
-            <Row
-              key={variable.name}
-              variable={variable}
-              chosen={chosen === variable.name}
-              open={open === variable.name}
-              onOpen={() => {
-                onChoose(variable.name);
-                setOpen(open === variable.name ? null : variable.name);
-              }}
-              onClose={() => setOpen(null)}
-            />
-          ))}
-        </tbody>
-      </table>
-    </div>
+    <>
+      <div className={css.tools}>
+        <Input
+          size="small"
+          allowClear
+          aria-label="Find in the codebook"
+          placeholder="find"
+          value={find}
+          onChange={(event) => setFind(event.target.value)}
+          style={{ width: 120 }}
+        />
+        <button type="button" className="link" onClick={() => setMarked(still.length === rows.length ? new Set() : new Set(rows.map((v) => v.name)))}>
+          {still.length === rows.length && rows.length > 0 ? "Mark none" : "Mark all"}
+        </button>
+        <button type="button" className="link" aria-expanded={pasting} onClick={() => setPasting(!pasting)}>
+          Paste a block
+        </button>
+      </div>
+      {pasting && <PasteBlock onClose={() => setPasting(false)} />}
+      {still.length > 1 && <ManyEntries variables={still} onClose={() => setMarked(new Set())} />}
+      <div className={css.codebook} tabIndex={0} role="region" aria-label="Codebook">
+        <table>
+          <thead>
+            <tr>
+              <th scope="col">
+                <span className="visually-hidden">Marked</span>
+              </th>
+              <th scope="col">Variable</th>
+              <th scope="col">Wording or label</th>
+              <th scope="col">Kind</th>
+              <th scope="col">Answers</th>
+              <th scope="col">Missing</th>
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map((variable) => (
+              <Row
+                key={variable.name}
+                variable={variable}
+                derived={derived.has(variable.name)}
+                chosen={chosen === variable.name}
+                marked={marked.has(variable.name)}
+                open={open === variable.name}
+                onMark={(extend) => mark(variable.name, extend)}
+                onOpen={() => {
+                  onChoose(variable.name);
+                  setOpen(open === variable.name ? null : variable.name);
+                }}
+                onClose={() => setOpen(null)}
+              />
+            ))}
+          </tbody>
+        </table>
+      </div>
+    </>
   );
 }
 
@@ -53,24 +102,48 @@ function breakable(name: string) {
   ));
 }
 
-function Row(props: { variable: Variable; chosen: boolean; open: boolean; onOpen: () => void; onClose: () => void }) {
-  const { variable } = props;
+interface RowProps {
+  variable: Variable;
+  derived: boolean;
+  chosen: boolean;
+  marked: boolean;
+  open: boolean;
+  onMark: (extend: boolean) => void;
+  onOpen: () => void;
+  onClose: () => void;
+}
+
+function Row({ variable, derived, chosen, marked, open, onMark, onOpen, onClose }: RowProps) {
   return (
     <>
-      <tr className={props.chosen ? css.chosen : undefined}>
+      <tr className={chosen ? css.chosen : undefined}>
+        <td>
+          <input
+            type="checkbox"
+            aria-label={`Mark ${variable.name}`}
+            checked={marked}
+            onChange={(event) => onMark((event.nativeEvent as unknown as { shiftKey?: boolean }).shiftKey === true)}
+          />
+        </td>
         <th scope="row">
-          <button type="button" className={css.name} aria-expanded={props.open} onClick={props.onOpen}>
+          <button type="button" className={css.name} aria-expanded={open} onClick={onOpen}>
             {breakable(variable.name)}
           </button>
+          {derived && <span className={css.derivedMark}>worked out</span>}
         </th>
-        <td className={css.label}>{variable.label}</td>
+        <td className={css.label}>
+          {variable.label}
+          {variable.unit && <span className="quiet"> ({variable.unit})</span>}
+        </td>
         <td>{KIND_WORDS[variable.kind]}</td>
         <td>
           {variable.range
             ? `${formatNumber(variable.range.low, 0)} to ${formatNumber(variable.range.high, 0)}`
             : variable.kind === "category"
               ? `${variable.levels.length} levels`
-              : ""}
+              : variable.levels.length > 0
+                ? `${variable.levels.length} labelled`
+                : ""}
         </td>
         <td>
           {variable.missing
@@ -79,10 +152,10 @@ function Row(props: { variable: Variable; chosen: boolean; open: boolean; onOpen
             .join(", ")}
         </td>
       </tr>
-      {props.open && (
+      {open && (
         <tr className={css.entry}>
-          <td colSpan={5}>
-            <CodebookEntry variable={variable} onClose={props.onClose} />
+          <td colSpan={6}>
+            <CodebookEntry variable={variable} onClose={onClose} />
           </td>
         </tr>
       )}

@@ -6,6 +6,7 @@ import { useStudy } from "@/features/study/study-context";
 import { Variable, type VariableKind } from "@/study/model/variable";
 import { categoryLevels } from "@/study/prepare/category-levels";
 import { family } from "./family";
+import { LevelsField } from "./LevelsField";
 import css from "./responses.module.css";
 
 export const KIND_WORDS: Record<VariableKind, string> = {
@@ -29,10 +30,11 @@ export function CodebookEntry({ variable, onClose }: { variable: Variable; onClo
 
   const keep = async (names: "this" | "all") => {
     if ((low === null) !== (high === null)) return setFault("Give both the lowest and the highest answer, or neither.");
-    const parsed = Variable.safeParse({ ...draft, range: low === null ? null : { low, high } });
+    const levels = draft.levels.filter((l) => l.value.trim() !== "");
+    const parsed = Variable.safeParse({ ...draft, levels, range: low === null ? null : { low, high } });
     if (!parsed.success) return setFault(parsed.error.issues[0]!.message);
-    const { range, missing, kind } = parsed.data;
-    const changed = [parsed.data, ...(names === "all" ? others.map((v) => ({ ...v, range, missing, kind })) : [])];
+    const { range, missing, kind, unit, levels: labels } = parsed.data;
+    const changed = [parsed.data, ...(names === "all" ? others.map((v) => ({ ...v, range, missing, kind, unit, ...(kind === "item" ? { levels: labels } : {}) })) : [])];
     try {
       const described = await withLevels(changed);
       if (store.edit(...described.map((to) => ({ subject: "variable" as const, id: to.name, to })))) onClose();
@@ -84,12 +86,19 @@ export function CodebookEntry({ variable, onClose }: { variable: Variable; onClo
         value={draft.missing}
         onChange={(missing: string[]) => setDraft({ ...draft, missing: missing.map((code) => code.replace("−", "-")) })}
       />
-      {draft.kind === "category" && (
-        <>
-          <span className="quiet">Levels</span>
-          <span>{draft.levels.map((l) => l.label || l.value).join(", ") || "none found"}</span>
-        </>
-      )}
+      <span className="quiet">{draft.kind === "category" ? "Levels" : "Value labels"}</span>
+      <LevelsField levels={draft.levels} onChange={(levels) => setDraft({ ...draft, levels })} />
+      <label htmlFor={id("short")}>Short label</label>
+      <Input
+        id={id("short")}
+        placeholder="for tables and axes"
+        value={draft.short}
+        onChange={(event) => setDraft({ ...draft, short: event.target.value })}
+      />
+      <label htmlFor={id("unit")}>Unit</label>
+      <Input id={id("unit")} placeholder="such as years" value={draft.unit} onChange={(event) => setDraft({ ...draft, unit: event.target.value })} />
+      <label htmlFor={id("note")}>Note</label>
+      <Input.TextArea id={id("note")} autoSize value={draft.note} onChange={(event) => setDraft({ ...draft, note: event.target.value })} />
       <div className={css.actions}>
         <Button type="primary" size="small" htmlType="submit">
           Keep

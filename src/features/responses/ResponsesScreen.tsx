@@ -1,110 +1,135 @@
 "use client";
 
-import { useState } from "react";
+import { useSearchParams } from "next/navigation";
+import { useEffect, useState } from "react";
 import { useStudy } from "@/features/study/study-context";
-import { useStrips } from "@/features/study/use-computed";
-import type { AnswerStrip as AnswerStripCounts } from "@/study/analyse/answer-strip";
-import { variableTitle } from "@/study/model/variable";
-import { counted, formatCount, formatNumber } from "@/study/report/format-number";
-import { AnswerStrip } from "@/ui/charts/AnswerStrip";
-import { Margin, Note } from "@/ui/parts/Margin";
-import { WatchNote } from "@/ui/parts/notes";
+import { useChecks, useRowList } from "@/features/study/use-computed";
+import { counted, formatCount } from "@/study/report/format-number";
 import page from "@/ui/parts/page.module.css";
-import { declareMissing } from "@/features/study/declare-missing";
-import { AnswersGrid } from "./AnswersGrid";
+import { AnswersGrid, type Place } from "./AnswersGrid";
+import { ChecksSection } from "./ChecksSection";
 import { Codebook } from "./Codebook";
-import { KIND_WORDS } from "./CodebookEntry";
+import { CodebookFiles } from "./CodebookFiles";
+import { DerivedSection } from "./DerivedSection";
+import { FiltersSection } from "./FiltersSection";
+import { FurtherResponses } from "./FurtherResponses";
+import { MissingSection } from "./MissingSection";
+import type { DraftRecipe } from "./recipes/draft-recipe";
 import css from "./responses.module.css";
+import { SheetSentence, type SheetView } from "./SheetSentence";
+import { VariableMargin } from "./VariableMargin";
 
-/** Codebook and answers side by side; the margin speaks of the variable chosen. */
+/** A sheet of this many cells is checked without being asked; a larger one when somebody wants it. */
+const CHECKED_AT_ONCE = 3_000_000;
+
+/** Codebook and answers side by side, and below them what is to check, what is made of them, and who is left out. */
 export function ResponsesScreen() {
-  const { dataset } = useStudy();
+  const { study, dataset } = useStudy();
   const [chosen, setChosen] = useState<string | null>(null);
+  const [view, setView] = useState<SheetView>({ shown: { kind: "all" }, order: null, as: "values" });
+  const [at, setAt] = useState<Place>({ row: 0, column: 0 });
+  const [wide, setWide] = useState(false);
+  const [wanted, setWanted] = useState(dataset.rows * dataset.columns.length <= CHECKED_AT_ONCE);
+  const [draft, setDraft] = useState<DraftRecipe | null>(null);
+  const natural = view.shown.kind === "all" && view.order === null;
+  const list = useRowList(view.shown, view.order);
+  const rows = natural ? null : list.result;
+  const checks = useChecks(wanted);
+  useRespondentAsked((row) => {
+    if (rows && !rows.includes(row)) setView({ ...view, shown: { kind: "all" }, order: null });
+    setAt({ row: rows?.includes(row) ? rows.indexOf(row) : row, column: at.column });
+  });
+  const place = (next: Place) => {
+    setAt(next);
+    setChosen(study.codebook[next.column]?.name ?? null);
+  };
+  const show = (found: number[], variable: string | null) => {
+    setView({ ...view, shown: { kind: "rows", rows: found } });
+    setAt({ row: 0, column: variable === null ? at.column : study.codebook.findIndex((v) => v.name === variable) });
+    if (variable !== null) setChosen(variable);
+    document.getElementById("answers")?.scrollIntoView({ block: "start" });
+  };
+  const dataRow = rows ? rows[at.row] : at.row;
+  const open = checks.result?.length ?? 0;
+
   return (
     <div className={page.page}>
       <main className={page.sheet}>
-        <h1 className={page.sentence}>
-          {formatCount(dataset.rows)} respondents, {counted(dataset.columns.length, "variable")}, from {dataset.fileName}.
-        </h1>
-        <div className={css.halves}>
-          <section aria-label="Codebook and kinds">
-            <h2>Codebook</h2>
-            <Codebook chosen={chosen} onChoose={setChosen} />
-          </section>
-          <section aria-label="Answers as imported">
-            <h2>Answers as imported</h2>
-            <AnswersGrid chosen={chosen} />
+        <SheetSentence view={view} onView={setView} shownCount={rows?.length ?? dataset.rows} />
+        <nav aria-label="On this page" className={css.contents}>
+          <a href="#checks">To check{checks.result ? ` (${formatCount(open)})` : ""}</a>
+          <a href="#derived">Variables worked out ({study.derived.length})</a>
+          <a href="#filters">Left out, and filters ({study.filters.length})</a>
+          <a href="#missing">Missing answers</a>
+          <a href="#further">Take in more, or save</a>
+        </nav>
+        <div className={wide ? css.one : css.halves}>
+          {!wide && (
+            <section aria-label="Codebook and kinds">
+              <h2>Codebook</h2>
+              <Codebook chosen={chosen} onChoose={setChosen} />
+            </section>
+          )}
+          <section aria-label="Answers" id="answers">
+            <h2>
+              Answers{" "}
+              <button type="button" className="link" onClick={() => setWide(!wide)}>
+                {wide ? "beside the codebook" : "over the whole sheet"}
+              </button>
+            </h2>
+            <AnswersGrid
+              chosen={chosen}
+              rows={rows}
+              version={natural ? "natural" : versionOf(list.result)}
+              view={view.as}
+              at={at}
+              onAt={place}
+              onChoose={setChosen}
+            />
           </section>
         </div>
+        <ChecksSection checks={checks} asked={wanted} onAsk={() => setWanted(true)} onShow={show} onCombine={setDraft} />
+        <DerivedSection draft={draft} onDraft={setDraft} onChoose={setChosen} />
+        <FiltersSection onShow={(shown) => setView({ ...view, shown })} />
+        <MissingSection onShow={(row) => show([row], null)} />
+        <section id="further" aria-label="Take in more, or save" className={css.section}>
+          <h2>Take in more, or save</h2>
+          <FurtherResponses />
+          <CodebookFiles />
+        </section>
       </main>
-      <VariableMargin name={chosen} />
+      <VariableMargin
+        name={chosen}
+        row={dataRow ?? null}
+        onOrder={(order) => setView({ ...view, order })}
+        onMake={(recipe) => setDraft(recipe)}
+        counted={counted(rows?.length ?? dataset.rows, "respondent")}
+      />
     </div>
   );
 }
 
-function VariableMargin({ name }: { name: string | null }) {
-  const { study } = useStudy();
-  const variable = study.codebook.find((v) => v.name === name);
-  if (!variable) {
-    return (
-      <Margin>
-        <Note heading="The codebook">
-          <p>
-            Choose a variable to describe it: its wording, its kind, the lowest and highest answer that was possible, and the codes that
-            mean a missing answer.
-          </p>
-          <p>The answers stay as they were imported. What you declare here is applied on top.</p>
-        </Note>
-      </Margin>
-    );
-  }
-  return <NumbersOf key={variable.name} name={variable.name} />;
+const versions = new WeakMap<object, string>();
+let lastVersion = 0;
+
+/** A name for a list of rows that no other list has. */
+function versionOf(list: object | null): string {
+  if (!list) return "none";
+  const known = versions.get(list) ?? `list ${++lastVersion}`;
+  versions.set(list, known);
+  return known;
 }
 
-function NumbersOf({ name }: { name: string }) {
-  const { study, store } = useStudy();
-  const variable = study.codebook.find((v) => v.name === name)!;
-  const { result } = useStrips([name]);
-  const strip = result?.[0];
-  const countable = variable.kind === "item" || variable.kind === "number";
-  const watches = ({ outside, wordsInNumbers }: AnswerStripCounts) => [
-    ...(variable.range ? outside : []).slice(0, 5).map(({ value, count }) => ({
-      id: String(value),
-      words: `${formatNumber(value, 0)} stands ${count === 1 ? "once" : `${count} times`} outside the declared answers.`,
-      fix: {
-        label: `Count ${formatNumber(value, 0)} as missing`,
-        act: () => void store.edit(...declareMissing([name], study.codebook, String(value))),
-      },
-    })),
-    ...(wordsInNumbers === 0
-      ? []
-      : [
-          {
-            id: "words",
-            words: `${counted(wordsInNumbers, "cell holds", "cells hold")} words where numbers are wanted; ${wordsInNumbers === 1 ? "it counts" : "they count"} as missing.`,
-          },
-        ]),
-  ];
-  const scales = study.scales.filter((s) => s.items.some((i) => i.variable === name)).map((s) => s.name);
-  return (
-    <Margin>
-      <Note heading={name}>
-        <p>{variableTitle(variable)}</p>
-        <p className="quiet">{KIND_WORDS[variable.kind]}</p>
-      </Note>
-      {strip && countable && (
-        <Note heading="What it holds">
-          {strip.answers.length > 0 && <AnswerStrip strip={strip} width={236} />}
-          <p>
-            {strip.answers.length > 0 && `${strip.answers.map((a) => `${formatNumber(a.value, 0)} (${a.count})`).join(", ")}. `}
-            {counted(strip.missing, "respondent")} without an answer.
-          </p>
-        </Note>
-      )}
-      {strip && countable && <WatchNote watches={watches(strip)} />}
-      <Note heading="Used by">
-        <p>{scales.length === 0 ? "No scale." : scales.join(", ")}</p>
-      </Note>
-    </Margin>
-  );
+/** Calls when an address asks for a respondent (?respondent=17, rows from 1): once for each asking. */
+function useRespondentAsked(jump: (row: number) => void): void {
+  const asked = useSearchParams().get("respondent");
+  const [done, setDone] = useState<string | null>(null);
+  useEffect(() => {
+    if (asked === null || asked === done) return;
+    const row = Number(asked.split("-")[0]);
+    queueMicrotask(() => {
+      setDone(asked);
+      if (Number.isInteger(row) && row >= 1) jump(row - 1);
+    });
+  });
 }

@@ -1,96 +1,40 @@
 "use client";
 
-import { Button } from "antd";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
-import { type DragEvent, useRef, useState } from "react";
+import { useState } from "react";
+import { ArrivedFile } from "@/features/study/upload/ArrivedFile";
+import { FileDrop } from "@/features/study/upload/FileDrop";
+import type { Arrived } from "@/features/study/upload/upload-client";
 import { formatCount } from "@/study/report/format-number";
 import { Masthead } from "@/ui/parts/Masthead";
 import css from "./studies.module.css";
-import { uploadFile } from "./upload-file";
 
-/** The way in: drop a file to begin a study, or go on with one. */
+/** The way in: drop a file, see how it is read, and begin a study; or go on with one. */
 export function StudiesScreen({ studies }: { studies: { id: string; name: string; rows: number; updatedAt: string }[] }) {
   const router = useRouter();
-  const [over, setOver] = useState(false);
-  const [sending, setSending] = useState<{ name: string; share: number } | null>(null);
-  const [message, setMessage] = useState<string | null>(null);
-  const picker = useRef<HTMLInputElement>(null);
-  const stop = useRef<AbortController | null>(null);
-
-  const take = async (file: File | undefined) => {
-    if (!file || sending) return;
-    setMessage(null);
-    setSending({ name: file.name, share: 0 });
-    stop.current = new AbortController();
-    const upload = await uploadFile(file, (share) => setSending({ name: file.name, share }), stop.current.signal);
-    if (upload.status === "created") return router.push(`/studies/${upload.id}/responses`);
-    setSending(null);
-    if (upload.status === "refused") setMessage(`${file.name} was not taken in. ${upload.message}`);
-  };
-  const drop = (event: DragEvent) => {
-    event.preventDefault();
-    setOver(false);
-    void take(event.dataTransfer.files[0]);
-  };
-
+  const [file, setFile] = useState<Arrived | null>(null);
   return (
     <>
       <Masthead />
       <main className={css.home}>
-        <h1>From questionnaire answers to tested theory, one step at a time.</h1>
-        <div
-          className={`${css.drop} ${over ? css.over : ""}`}
-          data-testid="drop"
-          onDragOver={(event) => {
-            event.preventDefault();
-            setOver(true);
-          }}
-          onDragLeave={() => setOver(false)}
-          onDrop={drop}
-        >
-          {sending ? (
-            <>
-              <span role="status">
-                {sending.share < 1 ? `Sending ${sending.name}: ${Math.round(sending.share * 100)} %` : `Reading ${sending.name} …`}
-              </span>
-              <div className={css.progress}>
-                <div style={{ width: `${sending.share * 100}%` }} />
-              </div>
-              <small>
-                <button type="button" className="link" onClick={() => stop.current?.abort()}>
-                  Stop
-                </button>
-              </small>
-            </>
-          ) : (
-            <>
-              Drop a CSV file here to begin a study, or{" "}
-              <Button type="primary" onClick={() => picker.current?.click()}>
-                choose a file
-              </Button>
-              <small>
-                One row a respondent, variable names in the first line; comma, semicolon or tab; UTF-8. The file stays on this machine.
-              </small>
-            </>
-          )}
-          <input
-            ref={picker}
-            type="file"
-            accept=".csv,.tsv,.txt,text/csv"
-            className="visually-hidden"
-            tabIndex={-1}
-            aria-label="CSV file"
-            onChange={(event) => {
-              void take(event.target.files?.[0]);
-              event.target.value = "";
-            }}
+        {file ? (
+          <ArrivedFile
+            file={file}
+            purpose={{ kind: "study" }}
+            action="Begin the study"
+            onTaken={(taken) => taken.status === "study" && router.push(`/studies/${taken.id}/responses`)}
+            onClose={() => setFile(null)}
           />
-        </div>
-        {message && (
-          <p className={css.message} role="alert">
-            {message}
-          </p>
+        ) : (
+          <>
+            <h1>From questionnaire answers to tested theory, one step at a time.</h1>
+            <FileDrop
+              words="Drop your answers here to begin a study, or"
+              hint="CSV or TSV, XLSX, ODS, JSON rows, or a data package (ZIP). One row a respondent. You see how it is read before anything is kept; the file stays on this machine."
+              onArrived={setFile}
+            />
+          </>
         )}
         {studies.length > 0 && (
           <table className={css.table}>

@@ -1,16 +1,22 @@
 "use client";
 
+import dynamic from "next/dynamic";
 import { usePathname } from "next/navigation";
-import type { ReactNode } from "react";
+import { type ReactNode, useEffect, useState } from "react";
 import { counted, formatCount } from "@/study/report/format-number";
 import { Masthead } from "@/ui/parts/Masthead";
 import page from "@/ui/parts/page.module.css";
+import { GoToRespondent } from "./GoToRespondent";
 import { useStudy } from "./study-context";
 
-/** Masthead with the flight, the state of saving, and the place below. */
+const TrailDrawer = dynamic(() => import("./TrailDrawer"), { ssr: false });
+
+/** Masthead with the flight, the place below, and at the foot the state of saving, the trail, and the way to a respondent. */
 export function StudyFrame({ children }: { children: ReactNode }) {
-  const { store, study, dataset, fault, unsaved, canUndo } = useStudy();
+  const { store, study, dataset, fault, unsaved, canUndo, canRedo } = useStudy();
+  const [trail, setTrail] = useState<"never" | "open" | "closed">("never");
   const pathname = usePathname();
+  useUndoKeys();
   const count = (n: number, one: string) => (n === 0 ? `no ${one}s yet` : counted(n, one));
   const places: [string, string, string][] = [
     ["Theory", "theory", "not built yet"],
@@ -43,7 +49,33 @@ export function StudyFrame({ children }: { children: ReactNode }) {
             Take the last change back
           </button>
         )}
+        {canRedo && (
+          <button type="button" className="link" onClick={() => void store.redo()}>
+            Do it again
+          </button>
+        )}
+        <button type="button" className="link" aria-expanded={trail === "open"} onClick={() => setTrail("open")}>
+          Trail
+        </button>
+        <GoToRespondent />
       </footer>
+      {trail !== "never" && <TrailDrawer open={trail === "open"} onClose={() => setTrail("closed")} />}
     </>
   );
+}
+
+/** Ctrl or Cmd with Z takes the last change back, with Shift it does it again; inside a field the browser's own undo stays. */
+function useUndoKeys(): void {
+  const { store } = useStudy();
+  useEffect(() => {
+    const key = (event: KeyboardEvent) => {
+      const { target } = event;
+      const writing = target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
+      if (writing || !(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== "z") return;
+      event.preventDefault();
+      void (event.shiftKey ? store.redo() : store.undo());
+    };
+    window.addEventListener("keydown", key);
+    return () => window.removeEventListener("keydown", key);
+  }, [store]);
 }

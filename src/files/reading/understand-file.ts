@@ -1,7 +1,5 @@
-import { z } from "zod";
 import { ordersOf } from "@/study/prepare/derive/dates";
 import { guessCodebook } from "@/study/prepare/guess-codebook";
-import type { VariableKind } from "@/study/model/variable";
 import { columnFacts } from "../column-facts";
 import type { ColumnChunk } from "../column-builder";
 import { DELIMITER_WORDS, findFormat } from "./delimited-format";
@@ -10,33 +8,7 @@ import { encodingOf, type OpenedFile, openTable } from "./open-table";
 import { mendedNames, readTable, type TableData } from "./read-table";
 import { type Cell, TableOptions } from "./table-options";
 import { decodeText } from "./text-stream";
-
-/** What a person has said of how a file is to be read; the rest is found. */
-export const GivenOptions = TableOptions.partial().omit({ format: true });
-export type GivenOptions = z.infer<typeof GivenOptions>;
-
-/** One thing that was understood, and why. */
-export interface Understood {
-  what: "format" | "encoding" | "delimiter" | "decimal" | "sheet" | "header";
-  found: string;
-  why: string;
-}
-
-/** A file as it would be read, before anything is kept. */
-export interface Understanding {
-  options: TableOptions;
-  sheets: string[];
-  understood: Understood[];
-  columns: { name: string; kind: VariableKind; label: string }[];
-  /** The first rows of answers as they would be kept; null where a cell is empty. */
-  rows: (string | null)[][];
-  /** What a person should know before going on. */
-  notices: string[];
-  /** Why it cannot be read like this, or null. The rest then shows how far it came. */
-  fault: { code: string; message: string } | null;
-  /** Names for the columns with every fault mended, when it is the names that are at fault. */
-  mended: string[] | null;
-}
+import type { GivenOptions, Understanding, Understood } from "./understanding";
 
 const SAMPLE_ROWS = 500;
 const SHOWN_ROWS = 12;

@@ -8,7 +8,8 @@ import { type OpenedFile, openTable } from "../reading/open-table";
 import { readTable } from "../reading/read-table";
 import type { TableOptions } from "../reading/table-options";
 import { decodeText } from "../reading/text-stream";
-import { type GivenOptions, understandFile } from "../reading/understand-file";
+import { understandFile } from "../reading/understand-file";
+import type { GivenOptions } from "../reading/understanding";
 
 /** The bytes as a file on disk while something is done with it. */
 export async function withFile<T>(content: string | Uint8Array, work: (path: string) => Promise<T>): Promise<T> {

@@ -1,27 +1,11 @@
 import { CellState, cellText, type ResponseColumn } from "../model/response-column";
+import type { ResponseDifferences } from "./staged-responses";
 
 /** Responses as a set of columns of one length. */
 export interface Responses {
   rows: number;
   names: readonly string[];
   column: (name: string) => ResponseColumn;
-}
-
-/** What a corrected file changes. Rows count from 1. */
-export interface ResponseDifferences {
-  matchedBy: string | null;
-  rowsBefore: number;
-  rowsAfter: number;
-  /** Respondents only the new file has, and only the old one; the first fifty of each. */
-  added: { count: number; rows: number[] };
-  removed: { count: number; rows: number[] };
-  columnsAdded: string[];
-  columnsMissing: string[];
-  /** Cells of respondents both files have that read differently, by variable, most first. */
-  changedByVariable: { variable: string; count: number }[];
-  changedCells: number;
-  /** The first of them. */
-  cells: { variable: string; row: number; from: string | null; to: string | null }[];
 }
 
 const MOST_LISTED = 50;

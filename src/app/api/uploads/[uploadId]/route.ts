@@ -1,4 +1,5 @@
-import { GivenOptions, understandFile } from "@/files/reading/understand-file";
+import { understandFile } from "@/files/reading/understand-file";
+import { GivenOptions } from "@/files/reading/understanding";
 import { route } from "@/server/http/route";
 import { discardUpload, findUpload } from "@/server/uploads";
 

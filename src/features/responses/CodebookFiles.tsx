@@ -1,0 +1,91 @@
+"use client";
+
+import { useRef, useState } from "react";
+import { useStudy } from "@/features/study/study-context";
+import { type CodebookReading, codebookCsv, readCodebookTable } from "@/files/codebook/codebook-table";
+import { fromTableSchema, TableSchema } from "@/files/codebook/table-schema";
+import type { Variable } from "@/study/model/variable";
+import { saveFile } from "@/ui/parts/save-file";
+import { CodebookReadingNote } from "./CodebookReadingNote";
+import css from "./responses.module.css";
+
+/** The codebook saved as, or taken from, open formats. */
+export function CodebookFiles() {
+  const { study, store, dataset } = useStudy();
+  const picker = useRef<HTMLInputElement>(null);
+  const [reading, setReading] = useState<CodebookReading | null>(null);
+
+  const open = async (file: File | undefined) => {
+    if (file) setReading(await readCodebookFile(await file.text(), study.codebook));
+  };
+  const saveDdi = async () => {
+    const { ddiCodebook } = await import("@/files/codebook/ddi-codebook");
+    saveFile("codebook.xml", "application/xml", ddiCodebook({ title: study.name, rows: dataset.rows }, study.codebook));
+  };
+  const saveDescriptor = async () => {
+    const { packageDescriptor } = await import("@/files/codebook/write-package");
+    saveFile("datapackage.json", "application/json", JSON.stringify(packageDescriptor(study.name, study.codebook), null, 1));
+  };
+  return (
+    <div className={css.files}>
+      <p>
+        Save the codebook as{" "}
+        <button type="button" className="link" onClick={() => saveFile("codebook.csv", "text/csv", codebookCsv(study.codebook))}>
+          CSV
+        </button>
+        ,{" "}
+        <button type="button" className="link" onClick={() => void saveDdi()}>
+          DDI Codebook 2.5 (XML)
+        </button>{" "}
+        or{" "}
+        <button type="button" className="link" onClick={() => void saveDescriptor()}>
+          data package description (JSON)
+        </button>
+        ; or save answers and codebook together as a{" "}
+        <a href={`/api/studies/${store.id}/package`} download>
+          data package (ZIP)
+        </a>
+        .
+      </p>
+      <p>
+        <button type="button" className="link" onClick={() => picker.current?.click()}>
+          Take a codebook from a file
+        </button>{" "}
+        <span className="quiet">CSV, DDI Codebook XML or datapackage.json; you see what it changes first.</span>
+      </p>
+      <input
+        ref={picker}
+        type="file"
+        accept=".csv,.tsv,.txt,.xml,.json"
+        className="visually-hidden"
+        tabIndex={-1}
+        aria-label="Codebook file"
+        onChange={(event) => {
+          void open(event.target.files?.[0]);
+          event.target.value = "";
+        }}
+      />
+      {reading && <CodebookReadingNote reading={reading} onDone={() => setReading(null)} />}
+    </div>
+  );
+}
+
+/** A codebook in any of the formats, told by how it begins. */
+async function readCodebookFile(text: string, codebook: readonly Variable[]): Promise<CodebookReading> {
+  const nothing: CodebookReading = { variables: [], unknown: [], faults: [], ignored: [] };
+  const head = text.replace(/^\uFEFF/, "").trimStart();
+  if (head.startsWith("<")) {
+    const { readDdiCodebook } = await import("@/files/codebook/ddi-codebook");
+    return readDdiCodebook(text, codebook);
+  }
+  if (!head.startsWith("{")) return readCodebookTable(text, codebook);
+  try {
+    const raw = JSON.parse(head) as { resources?: { schema?: unknown }[]; fields?: unknown };
+    const schema = TableSchema.parse(raw.fields ? raw : raw.resources?.find((r) => r.schema)?.schema);
+    const said = fromTableSchema(schema);
+    const names = new Set(codebook.map((v) => v.name));
+    return { ...nothing, variables: said.filter((v) => names.has(v.name)), unknown: said.filter((v) => !names.has(v.name)).map((v) => v.name) };
+  } catch {
+    return { ...nothing, faults: ["This JSON does not describe a table: a data package has its fields under resources, schema, fields."] };
+  }
+}

@@ -1,0 +1,92 @@
+"use client";
+
+import { Drawer } from "antd";
+import { useEffect, useState } from "react";
+import { touchedBy } from "@/study/model/touched";
+import { counted } from "@/study/report/format-number";
+import { changeWords, revisionWords } from "@/study/report/trail-words";
+import { useStudy } from "./study-context";
+import type { TrailRevision } from "./study-store";
+import css from "./trail.module.css";
+
+/** Every change in order, newest first: when, what, from what to what, and which numbers it touched. */
+export default function TrailDrawer({ open, onClose }: { open: boolean; onClose: () => void }) {
+  const { store, revision, unsaved } = useStudy();
+  const [list, setList] = useState<TrailRevision[]>([]);
+  const [ended, setEnded] = useState(false);
+
+  useEffect(() => {
+    if (!open || unsaved > 0) return;
+    let wanted = true;
+    void store.trail(null).then((page) => {
+      if (!wanted || !page) return;
+      setList(page);
+      setEnded(page.at(-1)?.revision === 1 || page.length === 0);
+    });
+    return () => {
+      wanted = false;
+    };
+  }, [open, store, revision, unsaved]);
+
+  const more = async () => {
+    const page = await store.trail(list.at(-1)?.revision ?? null);
+    if (!page) return;
+    setList([...list, ...page]);
+    setEnded(page.length === 0 || page.at(-1)!.revision === 1);
+  };
+
+  return (
+    <Drawer title="Trail" size={440} open={open} onClose={onClose}>
+      <p className={css.lead}>Every change to data, codebook, variables, filters, scales and ladders. The answers as imported are never among them.</p>
+      <ol className={css.trail} aria-label="Changes, newest first">
+        {list.map((step) => (
+          <Step key={step.revision} step={step} newest={step.revision === revision} />
+        ))}
+      </ol>
+      {!ended && list.length > 0 && (
+        <button type="button" className="link" onClick={() => void more()}>
+          Earlier changes
+        </button>
+      )}
+    </Drawer>
+  );
+}
+
+const SHOWN = 4;
+
+function Step({ step, newest }: { step: TrailRevision; newest: boolean }) {
+  const { study, store } = useStudy();
+  const [open, setOpen] = useState(false);
+  const touched = touchedBy(study, step.changes);
+  const results = [...touched.scales.map((name) => `scale ${name}`), ...touched.ladders.map((name) => `ladder ${name}`)];
+  const shown = open ? step.changes : step.changes.slice(0, SHOWN);
+  const heading = revisionWords(step.how, step.of);
+  return (
+    <li className={step.how === "undo" ? css.back : undefined}>
+      <time dateTime={step.when}>
+        {step.revision}. {new Date(step.when).toLocaleString("en-GB", { dateStyle: "medium", timeStyle: "short" })}
+      </time>
+      {heading && <strong>{heading}</strong>}
+      <ul>
+        {shown.map((change, i) => (
+          <li key={i}>{changeWords(change)}.</li>
+        ))}
+      </ul>
+      {step.changes.length > SHOWN && (
+        <button type="button" className="link" aria-expanded={open} onClick={() => setOpen(!open)}>
+          {open ? "Fewer" : `${step.changes.length - SHOWN} more`}
+        </button>
+      )}
+      {step.revision > 1 && results.length > 0 && (
+        <p className={css.touched} title={results.join(", ")}>
+          Touches {results.length <= 3 ? results.join(", ") : counted(results.length, "result")}.
+        </p>
+      )}
+      {!newest && (
+        <button type="button" className="link" aria-label={`Go back to how it stood after change ${step.revision}`} onClick={() => void store.restore(step.revision)}>
+          Go back to how it stood then
+        </button>
+      )}
+    </li>
+  );
+}
