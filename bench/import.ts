@@ -31,7 +31,11 @@ for (let time = 0; time < times; time++) {
   const imported = performance.now();
   const responses = responsesRepository(db);
   const names = study.codebook.slice(0, 12).map((v) => v.name);
-  responses.cells(study.responses!.dataset, names, Array.from({ length: 100 }, (_, i) => i));
+  responses.cells(
+    study.responses!.dataset,
+    names,
+    Array.from({ length: 100 }, (_, i) => i),
+  );
   const shown = performance.now();
   const scattered = Array.from({ length: 100 }, (_, i) => Math.floor((i * 7919 * rows) / 100_000) % rows);
   responses.cells(study.responses!.dataset, names, scattered);

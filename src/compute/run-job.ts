@@ -26,7 +26,11 @@ export function runJob(job: Job, responses: ResponseSource, cache: DerivationCac
     case "column":
       return columns.column(job.name);
     case "look":
-      return variableLook(job.name, job.context.derived.some((d) => d.name === job.name), columns);
+      return variableLook(
+        job.name,
+        job.context.derived.some((d) => d.name === job.name),
+        columns,
+      );
     case "checks":
       return checkResponses(job.context, columns, job.rows);
     case "missing":

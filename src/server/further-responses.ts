@@ -6,13 +6,7 @@ import { correctionId } from "@/study/model/correction";
 import type { ResponseColumn } from "@/study/model/response-column";
 import type { Study } from "@/study/model/study";
 import type { Variable } from "@/study/model/variable";
-import {
-  appendColumn,
-  compareResponses,
-  KeyNotUniqueError,
-  matchRows,
-  type Responses,
-} from "@/study/prepare/compare-responses";
+import { appendColumn, compareResponses, KeyNotUniqueError, matchRows, type Responses } from "@/study/prepare/compare-responses";
 import type { AppendReport, StagedResponses } from "@/study/prepare/staged-responses";
 import { correctionHolds } from "@/study/prepare/corrected-column";
 import type { Database } from "./database";
@@ -26,7 +20,13 @@ import type { Upload } from "./uploads";
  * when the edits are carried out.
  * @throws ImportFaultError, NotFoundError; the signal's reason
  */
-export async function stageAppend(db: Database, studyId: string, upload: Upload, options: TableOptions, watch: Watch = {}): Promise<StagedResponses> {
+export async function stageAppend(
+  db: Database,
+  studyId: string,
+  upload: Upload,
+  options: TableOptions,
+  watch: Watch = {},
+): Promise<StagedResponses> {
   const { study } = studiesRepository(db).load(studyId);
   const read = await readResponses(db, upload, options, watch);
   const responses = responsesRepository(db);
@@ -97,7 +97,8 @@ export async function stageReplace(
         `"${error.details.key}" does not tell respondents apart: in ${where} row ${error.details.row} has no value or one that was there before. Match row by row, or by another variable.`,
       );
     }
-    if (error instanceof EditRefusedError) throw new ImportFaultError("columns-missing", `${error.message} The new file must have these columns.`);
+    if (error instanceof EditRefusedError)
+      throw new ImportFaultError("columns-missing", `${error.message} The new file must have these columns.`);
     throw error;
   }
 }
@@ -118,7 +119,10 @@ function withNewVariables(study: Study, read: ReadResponses, known: readonly str
   const added = read.codebook.filter((v) => !known.includes(v.name));
   const taken = added.filter((v) => study.derived.some((d) => d.name === v.name) || study.scales.some((s) => s.id === v.name));
   if (taken.length > 0)
-    throw new ImportFaultError("name-taken", `The file has a new column "${taken[0]!.name}", but a derived variable or scale has that name already. Rename one of them.`);
+    throw new ImportFaultError(
+      "name-taken",
+      `The file has a new column "${taken[0]!.name}", but a derived variable or scale has that name already. Rename one of them.`,
+    );
   return [...added.map((to, i): Edit => ({ subject: "variable", id: to.name, to, at: known.length + i })), take];
 }
 
@@ -164,7 +168,8 @@ function appendReport(study: Study, before: StoredResponses, after: StoredRespon
       const words = texts(old);
       const numbers = new Set(old.values.filter((_, row) => old.states[row] === 0));
       const count = now.values.reduce(
-        (sum, value, row) => sum + (now.states[row] === 2 ? (words.has(now.texts[value]!) ? 1 : 0) : now.states[row] === 0 && numbers.has(value) ? 1 : 0),
+        (sum, value, row) =>
+          sum + (now.states[row] === 2 ? (words.has(now.texts[value]!) ? 1 : 0) : now.states[row] === 0 && numbers.has(value) ? 1 : 0),
         0,
       );
       return count > 0 ? [{ variable: name, count }] : [];
@@ -189,5 +194,13 @@ function summaryOf({ values, states }: ResponseColumn) {
     }
   }
   const numberCounts = counts.size > 50 ? null : [...counts].map(([value, count]) => ({ value, count })).sort((a, b) => a.value - b.value);
-  return { numbers, empties, words, low: numbers ? low : null, high: numbers ? high : null, wholeNumbers: numbers > 0 && wholeNumbers, numberCounts };
+  return {
+    numbers,
+    empties,
+    words,
+    low: numbers ? low : null,
+    high: numbers ? high : null,
+    wholeNumbers: numbers > 0 && wholeNumbers,
+    numberCounts,
+  };
 }

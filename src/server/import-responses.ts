@@ -7,7 +7,7 @@ import { readTable, type TableData } from "@/files/reading/read-table";
 import type { TableOptions } from "@/files/reading/table-options";
 import { understandFile } from "@/files/reading/understand-file";
 import { Study } from "@/study/model/study";
-import { Variable } from "@/study/model/variable";
+import { type Variable } from "@/study/model/variable";
 import { guessCodebook } from "@/study/prepare/guess-codebook";
 import { type Database, dataFolder } from "./database";
 import { responsesRepository } from "./repositories/responses-repository";

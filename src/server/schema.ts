@@ -63,6 +63,25 @@ export const revisions = sqliteTable(
   (t) => [primaryKey({ columns: [t.studyId, t.revision] })],
 );
 
+/** What the numbers of a scale or ladder were when they were last looked at, and what they stood on. */
+export const seenResults = sqliteTable(
+  "seen_results",
+  {
+    studyId: text()
+      .notNull()
+      .references(() => studies.id, { onDelete: "cascade" }),
+    kind: text({ enum: ["scale", "ladder"] }).notNull(),
+    objectId: text().notNull(),
+    /** A fingerprint of everything the numbers depend on. */
+    inputs: text().notNull(),
+    /** JSON list of { name, value }: the few numbers that are told when they change. */
+    numbers: text().notNull(),
+    revision: integer().notNull(),
+    at: text().notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.studyId, t.kind, t.objectId] })],
+);
+
 /** One imported file. `reading` while its rows arrive; what is still `reading` at a start is swept away. */
 export const datasets = sqliteTable("datasets", {
   id: text().primaryKey(),

@@ -41,7 +41,8 @@ export async function saveUpload(bytes: Readable, file: { name: string; expected
     transform(piece: Buffer, _encoding, done) {
       size += piece.length;
       hash.update(piece);
-      if (size > MOST_BYTES) done(new ImportFaultError("too-large", "The file is larger than 2 GB. Keep the columns you need and drop it again."));
+      if (size > MOST_BYTES)
+        done(new ImportFaultError("too-large", "The file is larger than 2 GB. Keep the columns you need and drop it again."));
       else done(null, piece);
     },
   });

@@ -1,7 +1,9 @@
 "use client";
 
 import type { LadderResult } from "@/study/analyse/analyse-ladder";
+import { SinceNote } from "@/features/study/SinceNote";
 import type { Ladder } from "@/study/model/ladder";
+import type { SeenResult } from "@/study/model/seen-result";
 import { counted, formatCount, formatNumber } from "@/study/report/format-number";
 import { codingWords, errorWords } from "@/study/report/ladder-table";
 import { ladderWatches, type Titles, whatTheLadderSays } from "@/study/report/ladder-words";
@@ -10,7 +12,14 @@ import { SentencesNote, WatchNote } from "@/ui/parts/notes";
 import { addTerm } from "./ladder-edits";
 
 /** What the ladder says, what to watch, who is in, how it is computed. */
-export function LadderMargin(props: { ladder: Ladder; result: LadderResult | null; title: Titles; onChange: (ladder: Ladder) => void }) {
+export function LadderMargin(props: {
+  ladder: Ladder;
+  result: LadderResult | null;
+  /** What it was when it was last looked at, if it has changed since. */
+  before: SeenResult | null;
+  title: Titles;
+  onChange: (ladder: Ladder) => void;
+}) {
   const { ladder, result, title } = props;
   if (result?.status !== "fitted" || result.fit.steps.length !== ladder.steps.length) {
     return (
@@ -35,12 +44,18 @@ export function LadderMargin(props: { ladder: Ladder; result: LadderResult | nul
   }));
   return (
     <Margin>
+      <SinceNote before={props.before} />
       <SentencesNote heading="What this says" sentences={whatTheLadderSays(ladder, fit, title)} />
       <WatchNote watches={watches} />
       <Note heading="Who is in">
         <p>
-          {counted(sample.rows, "row")} in the data, {formatCount(sample.keptByFilter)} kept by the sentence, {formatCount(sample.complete)}{" "}
-          complete on every term of every step, {formatCount(sample.used)} used.
+          {counted(sample.rows, "row")} in the data
+          {sample.leftOut
+            .filter((out) => out.filter !== null && out.count > 0)
+            .map((out) => `, ${formatCount(out.count)} left out by “${out.name}”`)
+            .join("")}
+          , {formatCount(sample.keptByFilter)} kept by the sentence, {formatCount(sample.complete)} complete on every term of every step,{" "}
+          {formatCount(sample.used)} used.
         </p>
       </Note>
       <Note heading="How it is computed">

@@ -3,6 +3,7 @@
 import { useState } from "react";
 import { newId } from "@/features/study/new-id";
 import { useStudy } from "@/features/study/study-context";
+import { useOutdated } from "@/features/study/use-seen";
 import { Ladder } from "@/study/model/ladder";
 import { counted } from "@/study/report/format-number";
 import { FieldWord } from "@/ui/parts/FieldWord";
@@ -13,6 +14,7 @@ import css from "./ladders.module.css";
 /** The study's ladders on their shelf, and the one that is open. */
 export function LadderScreen() {
   const { study, store } = useStudy();
+  const outdated = useOutdated();
   const [openId, setOpenId] = useState<string | null>(null);
   const open = study.ladders.find((l) => l.id === openId) ?? study.ladders[0] ?? null;
 
@@ -46,6 +48,9 @@ export function LadderScreen() {
               >
                 {ladder.name}
                 <small>{counted(ladder.steps.length, "step")}</small>
+                {outdated.has(ladder.id) && ladder !== open && (
+                  <small className={page.stale}>out of date: open it to see what changed</small>
+                )}
               </button>
             </li>
           ))}

@@ -32,10 +32,10 @@ export function LadderSentence(props: { study: Study; ladder: Ladder; result: La
       among{" "}
       <SettingWord
         label="Respondents"
-        value={filterValue(ladder.filter)}
-        text={filterWords(study, ladder.filter)}
+        value={filterValue(ladder.filter, ladder.respondents)}
+        text={filterWords(study, ladder.filter, ladder.respondents)}
         choices={filterChoices(study)}
-        onChange={(value) => onChange({ ...ladder, filter: filterOf(value) })}
+        onChange={(value) => onChange({ ...ladder, ...filterOf(value) })}
       />{" "}
       with complete answers{sample ? ` (${formatCount(sample.used)} of ${formatCount(sample.rows)})` : ""}
       {products && (

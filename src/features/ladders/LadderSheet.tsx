@@ -5,6 +5,7 @@ import { useState } from "react";
 import { ladderCsv } from "@/files/ladder-csv";
 import { tableAsHtml } from "@/files/table-html";
 import { useLadderResult } from "@/features/study/use-computed";
+import { useSeenLadder } from "@/features/study/use-seen";
 import { ComputationState } from "@/features/study/ComputationState";
 import { useStudy } from "@/features/study/study-context";
 import type { Ladder } from "@/study/model/ladder";
@@ -23,6 +24,7 @@ export function LadderSheet({ ladder }: { ladder: Ladder }) {
   const { study, store, title } = useStudy();
   const computed = useLadderResult(ladder);
   const { result, outdated, fault } = computed;
+  const before = useSeenLadder(ladder, computed);
   const [metric, setMetric] = useState<"beta" | "b">("beta");
   const [view, setView] = useState<string>("every");
   const change = (to: Ladder) => void store.edit({ subject: "ladder", id: ladder.id, to });
@@ -96,7 +98,7 @@ export function LadderSheet({ ladder }: { ladder: Ladder }) {
           </section>
         )}
       </main>
-      <LadderMargin ladder={ladder} result={result} title={title} onChange={change} />
+      <LadderMargin ladder={ladder} result={result} before={before} title={title} onChange={change} />
     </>
   );
 }

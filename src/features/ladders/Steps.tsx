@@ -20,6 +20,18 @@ import { TermAdder } from "./TermAdder";
 
 const RISE_WIDTH = 230;
 
+/** How a category among the components is coded, short enough for a chip: "category against in person". */
+function codingOf(components: readonly string[], study: Study, ladder: Ladder): string | null {
+  const names = components.filter((name) => study.codebook.some((v) => v.name === name && v.kind === "category"));
+  if (names.length === 0 || components.length > 1) return null;
+  const variable = study.codebook.find((v) => v.name === names[0])!;
+  const coding = ladder.categories.find((c) => c.variable === variable.name);
+  const value = coding?.reference ?? variable.levels[0]?.value;
+  if (coding?.coding === "deviation") return "category, deviations from the mean of its levels";
+  const label = variable.levels.find((l) => l.value === value)?.label || value;
+  return label === undefined ? "category" : `category, against ${label}`;
+}
+
 /** The flight of steps: terms as chips, the rise of R² to scale, and each step's test. */
 export function Steps(props: {
   study: Study;
@@ -59,7 +71,10 @@ export function Steps(props: {
                   const words = columnTitle(termName(term), title);
                   return (
                     <span key={termIdentity(term)} className={css.chip}>
-                      <span>{words}</span>
+                      <span>
+                        {words}
+                        {codingOf(term.components, study, ladder) && <small>{codingOf(term.components, study, ladder)}</small>}
+                      </span>
                       <button
                         type="button"
                         aria-label={`Remove ${words} from step ${k + 1}`}

@@ -3,7 +3,7 @@ import type { CaseFilter, Ladder } from "@/study/model/ladder";
 import { type Study, titleOf } from "@/study/model/study";
 import type { Choice } from "@/ui/parts/SettingWord";
 
-type Names = Pick<Study, "codebook" | "scales">;
+type Names = Pick<Study, "codebook" | "scales" | "filters">;
 
 /** Scales first, then numbers, then items: everything a number can be read from. */
 export function numericChoices(study: Names, leaveOut: ReadonlySet<string> = new Set()): Choice[] {
@@ -56,8 +56,11 @@ export function termChoices(study: Names, ladder: Ladder): Choice[] {
 
 const EVERYONE = "everyone";
 
-/** Who is in: everyone, or the respondents with one value of a category. */
+/** Who is in: everyone, whom a filter of the study keeps, or the respondents with one value of a category. */
 export function filterChoices(study: Names): Choice[] {
+  const named = study.filters
+    .filter((f) => !f.everywhere)
+    .map((f) => ({ value: `${NAMED}${f.id}`, label: f.name, search: f.reason, group: "Filters" }));
   const levels = study.codebook
     .filter((v) => v.kind === "category")
     .flatMap((v) =>
@@ -68,20 +71,26 @@ export function filterChoices(study: Names): Choice[] {
         group: titleOf(study, v.name),
       })),
     );
-  return [{ value: EVERYONE, label: "all respondents" }, ...levels];
+  return [{ value: EVERYONE, label: "all respondents" }, ...named, ...levels];
 }
 
-export function filterValue(filter: CaseFilter | null): string {
+const NAMED = "filter ";
+
+export function filterValue(filter: CaseFilter | null, respondents: string | null = null): string {
+  if (respondents !== null) return `${NAMED}${respondents}`;
   return filter ? JSON.stringify([filter.variable, ...filter.equals]) : EVERYONE;
 }
 
-export function filterOf(value: string): CaseFilter | null {
-  if (value === EVERYONE) return null;
+export function filterOf(value: string): Pick<Ladder, "filter" | "respondents"> {
+  if (value.startsWith(NAMED)) return { filter: null, respondents: value.slice(NAMED.length) };
+  if (value === EVERYONE) return { filter: null, respondents: null };
   const [variable, ...equals] = JSON.parse(value) as [string, ...string[]];
-  return { variable, equals };
+  return { filter: { variable, equals }, respondents: null };
 }
 
-/** The filter as it reads after "among". */
-export function filterWords(study: Names, filter: CaseFilter | null): string {
+/** Who is in, as it reads after "among". */
+export function filterWords(study: Names, filter: CaseFilter | null, respondents: string | null = null): string {
+  const named = study.filters.find((f) => f.id === respondents);
+  if (named) return `respondents in “${named.name}”`;
   return filter ? `respondents with ${titleOf(study, filter.variable)} ${filter.equals.join(" or ")}` : "all respondents";
 }

@@ -72,7 +72,10 @@ export function AnswersGrid({ chosen, rows: list, version, view, at, onAt, onCho
     lastColumn: Math.min(names.length - 1, (across.at(-1)?.index ?? 0) + 4),
   });
   const codebook = useMemo(() => new Map(study.codebook.map((v) => [v.name, v])), [study.codebook]);
-  const labels = useMemo(() => new Map(study.codebook.map((v) => [v.name, new Map(v.levels.map((l) => [l.value, l.label]))])), [study.codebook]);
+  const labels = useMemo(
+    () => new Map(study.codebook.map((v) => [v.name, new Map(v.levels.map((l) => [l.value, l.label]))])),
+    [study.codebook],
+  );
   const missing = useMemo(() => new Map(study.codebook.map((v) => [v.name, new Set(v.missing)])), [study.codebook]);
   const drawn = visible.some((row) => row.index === at.row) && across.some((column) => column.index === at.column);
   const { scrollToIndex: toColumn } = columns;
@@ -208,7 +211,13 @@ export function AnswersGrid({ chosen, rows: list, version, view, at, onAt, onCho
                 role="columnheader"
                 aria-colindex={column.index + 2}
                 title={variable.label || name}
-                className={[css.cell, css.head, isWords(variable) ? css.words : "", sheet.derived.has(name) ? css.derived : "", name === chosen ? css.chosen : ""].join(" ")}
+                className={[
+                  css.cell,
+                  css.head,
+                  isWords(variable) ? css.words : "",
+                  sheet.derived.has(name) ? css.derived : "",
+                  name === chosen ? css.chosen : "",
+                ].join(" ")}
                 style={{ left: GUTTER + column.start, width: column.size }}
                 onClick={() => onChoose(name)}
               >
@@ -254,7 +263,9 @@ export function AnswersGrid({ chosen, rows: list, version, view, at, onAt, onCho
                     aria-selected={here || inRange(row.index, column.index)}
                     className={marks.join(" ")}
                     style={{ left: GUTTER + column.start, width: column.size }}
-                    title={cell?.corrected ? `corrected; the file says ${cell.imported ?? "nothing"}` : gone ? "declared missing" : undefined}
+                    title={
+                      cell?.corrected ? `corrected; the file says ${cell.imported ?? "nothing"}` : gone ? "declared missing" : undefined
+                    }
                     onClick={(event) => click(event, { row: row.index, column: column.index })}
                     onDoubleClick={() => setEditing(true)}
                   >

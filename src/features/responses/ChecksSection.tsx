@@ -68,7 +68,7 @@ function Check(props: { kind: CheckKind; found: Finding[]; onShow: Props["onShow
         <p>{why}</p>
         {all && all.edits.length > 0 && (
           <button type="button" className="link" onClick={() => void store.edit(...all.edits)}>
-            {fixesOf(found[0]!, study)[0]!.label.replace(/ .*/, "")} in all {found.length} variables as offered
+            {all.label}
           </button>
         )}
         {found.length > 4 && (
@@ -113,7 +113,12 @@ function FindingLine({ finding: f, onShow, onCombine }: { finding: Finding; onSh
             type="button"
             className="link"
             onClick={() =>
-              onCombine({ opened: null, name: firstName("lookup", combine, study), label: "", recipe: firstRecipe("lookup", combine, study) })
+              onCombine({
+                opened: null,
+                name: firstName("lookup", combine, study),
+                label: "",
+                recipe: firstRecipe("lookup", combine, study),
+              })
             }
           >
             Combine levels …

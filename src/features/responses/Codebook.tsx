@@ -19,7 +19,9 @@ export function Codebook({ chosen, onChoose }: { chosen: string | null; onChoose
   const [pasting, setPasting] = useState(false);
   const [find, setFind] = useState("");
   const typed = find.trim().toLocaleLowerCase();
-  const rows = study.codebook.filter((v) => typed === "" || `${v.name} ${v.label} ${v.short} ${v.note}`.toLocaleLowerCase().includes(typed));
+  const rows = study.codebook.filter(
+    (v) => typed === "" || `${v.name} ${v.label} ${v.short} ${v.note}`.toLocaleLowerCase().includes(typed),
+  );
   const derived = new Set(study.derived.map((d) => d.name));
 
   /** Marks one; with Shift, all from the one marked before. */
@@ -45,7 +47,11 @@ export function Codebook({ chosen, onChoose }: { chosen: string | null; onChoose
           onChange={(event) => setFind(event.target.value)}
           style={{ width: 120 }}
         />
-        <button type="button" className="link" onClick={() => setMarked(still.length === rows.length ? new Set() : new Set(rows.map((v) => v.name)))}>
+        <button
+          type="button"
+          className="link"
+          onClick={() => setMarked(still.length === rows.length ? new Set() : new Set(rows.map((v) => v.name)))}
+        >
           {still.length === rows.length && rows.length > 0 ? "Mark none" : "Mark all"}
         </button>
         <button type="button" className="link" aria-expanded={pasting} onClick={() => setPasting(!pasting)}>

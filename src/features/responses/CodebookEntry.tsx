@@ -34,7 +34,10 @@ export function CodebookEntry({ variable, onClose }: { variable: Variable; onClo
     const parsed = Variable.safeParse({ ...draft, levels, range: low === null ? null : { low, high } });
     if (!parsed.success) return setFault(parsed.error.issues[0]!.message);
     const { range, missing, kind, unit, levels: labels } = parsed.data;
-    const changed = [parsed.data, ...(names === "all" ? others.map((v) => ({ ...v, range, missing, kind, unit, ...(kind === "item" ? { levels: labels } : {}) })) : [])];
+    const changed = [
+      parsed.data,
+      ...(names === "all" ? others.map((v) => ({ ...v, range, missing, kind, unit, ...(kind === "item" ? { levels: labels } : {}) })) : []),
+    ];
     try {
       const described = await withLevels(changed);
       if (store.edit(...described.map((to) => ({ subject: "variable" as const, id: to.name, to })))) onClose();
@@ -96,7 +99,12 @@ export function CodebookEntry({ variable, onClose }: { variable: Variable; onClo
         onChange={(event) => setDraft({ ...draft, short: event.target.value })}
       />
       <label htmlFor={id("unit")}>Unit</label>
-      <Input id={id("unit")} placeholder="such as years" value={draft.unit} onChange={(event) => setDraft({ ...draft, unit: event.target.value })} />
+      <Input
+        id={id("unit")}
+        placeholder="such as years"
+        value={draft.unit}
+        onChange={(event) => setDraft({ ...draft, unit: event.target.value })}
+      />
       <label htmlFor={id("note")}>Note</label>
       <Input.TextArea id={id("note")} autoSize value={draft.note} onChange={(event) => setDraft({ ...draft, note: event.target.value })} />
       <div className={css.actions}>

@@ -84,7 +84,11 @@ async function readCodebookFile(text: string, codebook: readonly Variable[]): Pr
     const schema = TableSchema.parse(raw.fields ? raw : raw.resources?.find((r) => r.schema)?.schema);
     const said = fromTableSchema(schema);
     const names = new Set(codebook.map((v) => v.name));
-    return { ...nothing, variables: said.filter((v) => names.has(v.name)), unknown: said.filter((v) => !names.has(v.name)).map((v) => v.name) };
+    return {
+      ...nothing,
+      variables: said.filter((v) => names.has(v.name)),
+      unknown: said.filter((v) => !names.has(v.name)).map((v) => v.name),
+    };
   } catch {
     return { ...nothing, faults: ["This JSON does not describe a table: a data package has its fields under resources, schema, fields."] };
   }

@@ -22,8 +22,7 @@ export function CodebookReadingNote({ reading, onDone }: { reading: CodebookRead
         <p>Nothing in it differs from the codebook.</p>
       ) : (
         <p>
-          It changes {counted(changes.length, "variable")}:{" "}
-          {few(changes.map(({ to, fields }) => `${to.name} (${fields.join(", ")})`))}.
+          It changes {counted(changes.length, "variable")}: {few(changes.map(({ to, fields }) => `${to.name} (${fields.join(", ")})`))}.
         </p>
       )}
       {reading.unknown.length > 0 && <p>Not in this study, and left out: {few(reading.unknown)}.</p>}

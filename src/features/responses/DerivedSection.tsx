@@ -32,7 +32,11 @@ export function DerivedSection({ draft, onDraft, onChoose }: Props) {
         ))}
       </ol>
       {draft ? (
-        <RecipeEditor key={`${draft.opened} ${draft.recipe.kind} ${"from" in draft.recipe ? draft.recipe.from : ""}`} draft={draft} onDraft={onDraft} />
+        <RecipeEditor
+          key={`${draft.opened} ${draft.recipe.kind} ${"from" in draft.recipe ? draft.recipe.from : ""}`}
+          draft={draft}
+          onDraft={onDraft}
+        />
       ) : (
         <Select
           aria-label="Make a variable"
@@ -43,7 +47,12 @@ export function DerivedSection({ draft, onDraft, onChoose }: Props) {
           options={Object.entries(RECIPE_WORDS).map(([value, { name }]) => ({ value, label: name }))}
           onChange={(kind: RecipeKind | null) => {
             if (kind === null) return;
-            const from = kind === "lookup" || kind === "indicator" ? (study.codebook.find((v) => v.kind === "category")?.name ?? first) : kind === "years" ? (study.codebook.find((v) => v.kind === "date")?.name ?? first) : first;
+            const from =
+              kind === "lookup" || kind === "indicator"
+                ? (study.codebook.find((v) => v.kind === "category")?.name ?? first)
+                : kind === "years"
+                  ? (study.codebook.find((v) => v.kind === "date")?.name ?? first)
+                  : first;
             onDraft({ opened: null, name: firstName(kind, from, study), label: "", recipe: firstRecipe(kind, from, study) });
           }}
         />
@@ -55,7 +64,8 @@ export function DerivedSection({ draft, onDraft, onChoose }: Props) {
 function DerivedLine({ derived, onOpen, onChoose }: { derived: DerivedVariable; onOpen: () => void; onChoose: () => void }) {
   const { store, title } = useStudy();
   const { result } = useLook(derived.name);
-  const words = result === null ? "" : result.status === "seen" ? derivedFactWords(result.look.facts!) : refusalWords(result.refusal, title).what;
+  const words =
+    result === null ? "" : result.status === "seen" ? derivedFactWords(result.look.facts!) : refusalWords(result.refusal, title).what;
   return (
     <li>
       <button type="button" className={css.name} onClick={onChoose}>

@@ -29,7 +29,9 @@ export function FiltersSection({ onShow }: { onShow: (shown: Shown) => void }) {
   return (
     <section id="filters" aria-label="Left out, and filters" className={css.section}>
       <h2>Left out, and filters</h2>
-      {study.filters.length === 0 && !draft && <p>Everybody is in. A filter keeps some respondents, for a reason that the report’s flow of respondents gives.</p>}
+      {study.filters.length === 0 && !draft && (
+        <p>Everybody is in. A filter keeps some respondents, for a reason that the report’s flow of respondents gives.</p>
+      )}
       <ul className={css.derivedList}>
         {study.filters.map((filter) => (
           <FilterLine key={filter.id} filter={filter} onShow={onShow} onOpen={() => setDraft(filter)} />
@@ -62,7 +64,11 @@ function SplitButton() {
       const id = newId(words, taken);
       taken.push(id);
       const conditions: Condition[] = [{ kind: "values", variable: name, equals: [level.value], not: false }];
-      return { subject: "filter", id, to: { id, name: words.slice(0, 200), reason: `Split by ${title(name)}`, everywhere: false, conditions } };
+      return {
+        subject: "filter",
+        id,
+        to: { id, name: words.slice(0, 200), reason: `Split by ${title(name)}`, everywhere: false, conditions },
+      };
     });
     store.edit(...edits);
   };
@@ -92,16 +98,32 @@ function FilterLine({ filter, onShow, onOpen }: { filter: RespondentFilter; onSh
         : refusalWords(result.refusal, title).what;
   return (
     <li>
-      <strong>{filter.name}</strong> ({filter.everywhere ? "holds for the whole study" : used.length > 0 ? `named by ${listed(used.map((u) => u.name))}` : "named by nothing yet"}): keeps
-      respondents {listed(filter.conditions.map((c) => conditionWords(c, title)))}. <span className="quiet">{count}.</span> {filter.reason && <em>{filter.reason}</em>}{" "}
+      <strong>{filter.name}</strong> (
+      {filter.everywhere
+        ? "holds for the whole study"
+        : used.length > 0
+          ? `named by ${listed(used.map((u) => u.name))}`
+          : "named by nothing yet"}
+      ): keeps respondents {listed(filter.conditions.map((c) => conditionWords(c, title)))}. <span className="quiet">{count}.</span>{" "}
+      {filter.reason && <em>{filter.reason}</em>}{" "}
       <span className={css.ways}>
-        <button type="button" className="link" aria-label={`Show whom ${filter.name} leaves out`} onClick={() => onShow({ kind: "left-out", filter: filter.id })}>
+        <button
+          type="button"
+          className="link"
+          aria-label={`Show whom ${filter.name} leaves out`}
+          onClick={() => onShow({ kind: "left-out", filter: filter.id })}
+        >
           Show those left out
         </button>
         <button type="button" className="link" aria-label={`Change ${filter.name}`} onClick={onOpen}>
           Change
         </button>
-        <button type="button" className="link" aria-label={`Take ${filter.name} away`} onClick={() => void store.edit({ subject: "filter", id: filter.id, to: null })}>
+        <button
+          type="button"
+          className="link"
+          aria-label={`Take ${filter.name} away`}
+          onClick={() => void store.edit({ subject: "filter", id: filter.id, to: null })}
+        >
           Take away
         </button>
       </span>
@@ -132,7 +154,12 @@ function FilterEditor({ filter, onClose }: { filter: RespondentFilter; onClose: 
     if (kind === "answered") return { kind, variables: items.length > 0 ? items : [first], share: 0.5 };
     return kind === "formula" ? { kind, formula: "" } : { kind, rows: [] };
   };
-  const id = draft.id || newId(draft.name || "filter", study.filters.map((f) => f.id));
+  const id =
+    draft.id ||
+    newId(
+      draft.name || "filter",
+      study.filters.map((f) => f.id),
+    );
   const parsed = RespondentFilter.safeParse({ ...draft, id });
   const keep = () => {
     if (!parsed.success) return setFault(parsed.error.issues[0]!.message);
@@ -151,11 +178,24 @@ function FilterEditor({ filter, onClose }: { filter: RespondentFilter; onClose: 
       <div className={css.recipeHead}>
         <label>
           Filter{" "}
-          <Input size="small" aria-label="Name of the filter" autoFocus style={{ width: 190 }} value={draft.name} onChange={(e) => setDraft({ ...draft, name: e.target.value })} />
+          <Input
+            size="small"
+            aria-label="Name of the filter"
+            autoFocus
+            style={{ width: 190 }}
+            value={draft.name}
+            onChange={(e) => setDraft({ ...draft, name: e.target.value })}
+          />
         </label>
         <label>
           because{" "}
-          <Input size="small" aria-label="Reason" style={{ width: 320 }} value={draft.reason} onChange={(e) => setDraft({ ...draft, reason: e.target.value })} />
+          <Input
+            size="small"
+            aria-label="Reason"
+            style={{ width: 320 }}
+            value={draft.reason}
+            onChange={(e) => setDraft({ ...draft, reason: e.target.value })}
+          />
         </label>
       </div>
       <p>Keeps respondents</p>
@@ -173,7 +213,12 @@ function FilterEditor({ filter, onClose }: { filter: RespondentFilter; onClose: 
           />
           <ConditionFields condition={condition} onChange={(next) => put(at, next)} />
           {draft.conditions.length > 1 && (
-            <button type="button" className="link" aria-label={`Take condition ${at + 1} away`} onClick={() => setDraft({ ...draft, conditions: draft.conditions.toSpliced(at, 1) })}>
+            <button
+              type="button"
+              className="link"
+              aria-label={`Take condition ${at + 1} away`}
+              onClick={() => setDraft({ ...draft, conditions: draft.conditions.toSpliced(at, 1) })}
+            >
               ×
             </button>
           )}
@@ -187,7 +232,7 @@ function FilterEditor({ filter, onClose }: { filter: RespondentFilter; onClose: 
           holds for the whole study
         </Checkbox>
       </p>
-      {parsed.success && <FilterOutcome filter={parsed.data} />}
+      <FilterOutcome filter={{ ...draft, id, name: "-" }} />
       <div className={css.ways}>
         <Button type="primary" size="small" htmlType="submit">
           Keep
@@ -203,8 +248,13 @@ function FilterEditor({ filter, onClose }: { filter: RespondentFilter; onClose: 
 }
 
 function FilterOutcome({ filter }: { filter: RespondentFilter }) {
+  const parsed = RespondentFilter.safeParse({ ...filter, id: "draft" });
+  return parsed.success ? <Counted filter={parsed.data} /> : null;
+}
+
+function Counted({ filter }: { filter: RespondentFilter }) {
   const { title } = useStudy();
-  const { result } = useFilterResult({ ...filter, id: "draft" });
+  const { result } = useFilterResult(filter);
   if (!result) return null;
   if (result.status === "refused") return <p role="alert">{refusalWords(result.refusal, title).what}</p>;
   return (
@@ -221,7 +271,12 @@ function ConditionFields({ condition, onChange }: { condition: Condition; onChan
       const levels = study.codebook.find((v) => v.name === condition.variable)?.levels ?? [];
       return (
         <>
-          <FromField label="" scales={false} value={condition.variable} onChange={(variable) => onChange({ ...condition, variable, equals: [] })} />
+          <FromField
+            label=""
+            scales={false}
+            value={condition.variable}
+            onChange={(variable) => onChange({ ...condition, variable, equals: [] })}
+          />
           <Select
             size="small"
             aria-label="is or is not"
@@ -251,9 +306,21 @@ function ConditionFields({ condition, onChange }: { condition: Condition; onChan
       return (
         <>
           <FromField label="" scales value={condition.variable} onChange={(variable) => onChange({ ...condition, variable })} />
-          <InputNumber size="small" aria-label="Lowest" style={{ width: 84 }} value={condition.low} onChange={(low) => onChange({ ...condition, low })} />
+          <InputNumber
+            size="small"
+            aria-label="Lowest"
+            style={{ width: 84 }}
+            value={condition.low}
+            onChange={(low) => onChange({ ...condition, low })}
+          />
           and
-          <InputNumber size="small" aria-label="Highest" style={{ width: 84 }} value={condition.high} onChange={(high) => onChange({ ...condition, high })} />
+          <InputNumber
+            size="small"
+            aria-label="Highest"
+            style={{ width: 84 }}
+            value={condition.high}
+            onChange={(high) => onChange({ ...condition, high })}
+          />
         </>
       );
     case "answered":
@@ -283,7 +350,10 @@ function ConditionFields({ condition, onChange }: { condition: Condition; onChan
           style={{ width: 280 }}
           defaultValue={condition.rows.join(", ")}
           onChange={(event) => {
-            const rows = event.target.value.split(/[\s,;]+/).map(Number).filter((row) => Number.isInteger(row) && row >= 1);
+            const rows = event.target.value
+              .split(/[\s,;]+/)
+              .map(Number)
+              .filter((row) => Number.isInteger(row) && row >= 1);
             onChange({ ...condition, rows: [...new Set(rows)].sort((a, b) => a - b) });
           }}
         />

@@ -34,7 +34,11 @@ export function FurtherResponses() {
   if (staged) {
     return (
       <div className={css.recipe} aria-label="What would change" role="region">
-        {staged.kind === "append" ? <AppendWords report={staged.report} /> : <Differences of={staged.differences} idle={staged.correctionsIdle} />}
+        {staged.kind === "append" ? (
+          <AppendWords report={staged.report} />
+        ) : (
+          <Differences of={staged.differences} idle={staged.correctionsIdle} />
+        )}
         <div className={css.ways}>
           <Button type="primary" size="small" onClick={take}>
             {staged.kind === "append" ? `Add these ${formatCount(staged.report.rowsAdded)} respondents` : "Take the corrected file"}
@@ -89,7 +93,14 @@ export function FurtherResponses() {
       </div>
     );
   }
-  return <FileDrop small words="Drop further respondents, or a corrected file, here, or" hint="You see what it changes before it does." onArrived={setFile} />;
+  return (
+    <FileDrop
+      small
+      words="Drop further respondents, or a corrected file, here, or"
+      hint="You see what it changes before it does."
+      onArrived={setFile}
+    />
+  );
 }
 
 function AppendWords({ report: r }: { report: AppendReport }) {
@@ -120,13 +131,23 @@ function Differences({ of: d, idle }: { of: ResponseDifferences; idle: number })
   return (
     <>
       <p data-testid="differences">
-        {counted(d.changedCells, "cell differs", "cells differ")}; {formatCount(d.added.count)} respondents more, {formatCount(d.removed.count)} fewer (matched{" "}
-        {d.matchedBy === null ? "row by row" : `by ${d.matchedBy}`}).
+        {counted(d.changedCells, "cell differs", "cells differ")}; {formatCount(d.added.count)} respondents more,{" "}
+        {formatCount(d.removed.count)} fewer (matched {d.matchedBy === null ? "row by row" : `by ${d.matchedBy}`}).
       </p>
       {d.columnsAdded.length > 0 && <p>New variables: {listed(d.columnsAdded)}.</p>}
       {d.columnsMissing.length > 0 && <p role="alert">No longer there, and used by nothing: {listed(d.columnsMissing)}.</p>}
-      {idle > 0 && <p>{counted(idle, "correction by hand no longer applies", "corrections by hand no longer apply")}: the file reads differently there now.</p>}
-      {d.removed.count > 0 && <p>Rows no longer there: {listed(d.removed.rows.map(String))}{d.removed.count > d.removed.rows.length && " …"}.</p>}
+      {idle > 0 && (
+        <p>
+          {counted(idle, "correction by hand no longer applies", "corrections by hand no longer apply")}: the file reads differently there
+          now.
+        </p>
+      )}
+      {d.removed.count > 0 && (
+        <p>
+          Rows no longer there: {listed(d.removed.rows.map(String))}
+          {d.removed.count > d.removed.rows.length && " …"}.
+        </p>
+      )}
       {d.cells.length > 0 && (
         <div className={css.differences} tabIndex={0} role="region" aria-label="Cells that differ">
           <table>
@@ -151,7 +172,12 @@ function Differences({ of: d, idle }: { of: ResponseDifferences; idle: number })
           </table>
         </div>
       )}
-      {d.changedCells > d.cells.length && <p className="quiet">The first {formatCount(d.cells.length)} are listed; by variable: {listed(d.changedByVariable.slice(0, 12).map((v) => `${v.variable} (${v.count})`))}.</p>}
+      {d.changedCells > d.cells.length && (
+        <p className="quiet">
+          The first {formatCount(d.cells.length)} are listed; by variable:{" "}
+          {listed(d.changedByVariable.slice(0, 12).map((v) => `${v.variable} (${v.count})`))}.
+        </p>
+      )}
     </>
   );
 }

@@ -17,15 +17,38 @@ export function LevelsField({ levels, onChange }: { levels: readonly ValueLabel[
     <div className={css.levels}>
       {levels.map((level, at) => (
         <div key={at} className={css.level}>
-          <Input size="small" aria-label={`Value ${at + 1}`} value={level.value} onChange={(e) => put(at, { value: e.target.value })} style={{ width: 84 }} />
-          <Input size="small" aria-label={`Label of ${level.value}`} value={level.label} placeholder="label" onChange={(e) => put(at, { label: e.target.value })} />
+          <Input
+            size="small"
+            aria-label={`Value ${at + 1}`}
+            value={level.value}
+            onChange={(e) => put(at, { value: e.target.value })}
+            style={{ width: 84 }}
+          />
+          <Input
+            size="small"
+            aria-label={`Label of ${level.value}`}
+            value={level.label}
+            placeholder="label"
+            onChange={(e) => put(at, { label: e.target.value })}
+          />
           <button type="button" className="link" aria-label={`Move ${level.value} up`} disabled={at === 0} onClick={() => move(at, -1)}>
             ↑
           </button>
-          <button type="button" className="link" aria-label={`Move ${level.value} down`} disabled={at === levels.length - 1} onClick={() => move(at, 1)}>
+          <button
+            type="button"
+            className="link"
+            aria-label={`Move ${level.value} down`}
+            disabled={at === levels.length - 1}
+            onClick={() => move(at, 1)}
+          >
             ↓
           </button>
-          <button type="button" className="link" aria-label={`Take ${level.value} out`} onClick={() => onChange(levels.filter((_, i) => i !== at))}>
+          <button
+            type="button"
+            className="link"
+            aria-label={`Take ${level.value} out`}
+            onClick={() => onChange(levels.filter((_, i) => i !== at))}
+          >
             ×
           </button>
         </div>

@@ -47,7 +47,11 @@ export function ManyEntries({ variables, onClose }: { variables: readonly Variab
       }}
     >
       <strong className={css.actions}>
-        {variables.length} variables at once: {variables.slice(0, 4).map((v) => v.name).join(", ")}
+        {variables.length} variables at once:{" "}
+        {variables
+          .slice(0, 4)
+          .map((v) => v.name)
+          .join(", ")}
         {variables.length > 4 && " …"}
       </strong>
       <label htmlFor="many-kind">Kind</label>
@@ -100,7 +104,10 @@ export function ManyEntries({ variables, onClose }: { variables: readonly Variab
 
 /** `1 = never; 2 = rarely` as labels; null when it cannot be read so. */
 export function readLabels(text: string): { value: string; label: string }[] | null {
-  const parts = text.split(";").map((part) => part.trim()).filter((part) => part !== "");
+  const parts = text
+    .split(";")
+    .map((part) => part.trim())
+    .filter((part) => part !== "");
   const levels = parts.map((part) => {
     const at = part.indexOf("=");
     return at < 1 ? null : { value: part.slice(0, at).trim().replace(/^−/, "-"), label: part.slice(at + 1).trim() };

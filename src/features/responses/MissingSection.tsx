@@ -15,7 +15,9 @@ const AT_ONCE = 3_000_000;
 export function MissingSection({ onShow }: { onShow: (row: number) => void }) {
   const { study, dataset } = useStudy();
   const [asked, setAsked] = useState(dataset.rows * dataset.columns.length <= AT_ONCE);
-  const names = study.codebook.filter((v) => v.kind !== "code" && v.kind !== "text" && !study.derived.some((d) => d.name === v.name)).map((v) => v.name);
+  const names = study.codebook
+    .filter((v) => v.kind !== "code" && v.kind !== "text" && !study.derived.some((d) => d.name === v.name))
+    .map((v) => v.name);
   const pattern = useMissingPattern(names, asked);
   return (
     <section id="missing" aria-label="Missing answers" className={css.section}>
@@ -52,7 +54,8 @@ function Pattern({ pattern, variables, onShow }: { pattern: MissingPattern; vari
   return (
     <>
       <p>
-        {counted(complete, "respondent")} of {formatCount(respondents)} ({share(complete)}) answered all {variables} variables. Most often open:{" "}
+        {counted(complete, "respondent")} of {formatCount(respondents)} ({share(complete)}) answered all {variables} variables. Most often
+        open:{" "}
         {pattern.across
           .slice(0, 5)
           .map((name) => `${title(name)} (${share(pattern.variables.find((v) => v.name === name)!.missing)})`)

@@ -18,7 +18,13 @@ export function PasteBlock({ onClose }: { onClose: () => void }) {
         Paste rows from a spreadsheet: name and label, or columns under the headings name, label, short, kind, low, high, values (1=never;
         2=rarely), missing, unit, note.
       </label>
-      <Input.TextArea id="paste-block" autoFocus autoSize={{ minRows: 3, maxRows: 8 }} value={text} onChange={(event) => setText(event.target.value)} />
+      <Input.TextArea
+        id="paste-block"
+        autoFocus
+        autoSize={{ minRows: 3, maxRows: 8 }}
+        value={text}
+        onChange={(event) => setText(event.target.value)}
+      />
       {reading ? (
         <CodebookReadingNote reading={reading} onDone={onClose} />
       ) : (

@@ -74,7 +74,7 @@ export function ResponsesScreen() {
             <h2>
               Answers{" "}
               <button type="button" className="link" onClick={() => setWide(!wide)}>
-                {wide ? "beside the codebook" : "over the whole sheet"}
+                {wide ? "show the codebook beside them" : "widen"}
               </button>
             </h2>
             <AnswersGrid

@@ -1,11 +1,13 @@
 "use client";
 
 import { declareMissing } from "@/features/study/declare-missing";
+import { SinceNote } from "@/features/study/SinceNote";
 import { useStudy } from "@/features/study/study-context";
 import type { ScaleAnalysis } from "@/study/analyse/analyse-scale";
 import type { AnswerStrip } from "@/study/analyse/answer-strip";
 import { ladderPredictors } from "@/study/model/ladder";
 import type { Scale } from "@/study/model/scale";
+import type { SeenResult } from "@/study/model/seen-result";
 import { methodSentence, scaleWatches, whatTheScaleSays } from "@/study/report/scale-words";
 import { Margin, Note } from "@/ui/parts/Margin";
 import { SentencesNote, WatchNote } from "@/ui/parts/notes";
@@ -15,6 +17,8 @@ import { turnItem } from "./scale-edits";
 export function ScaleMargin(props: {
   scale: Scale;
   analysis: ScaleAnalysis | null;
+  /** What it was when it was last looked at, if it has changed since. */
+  before: SeenResult | null;
   strips: readonly AnswerStrip[];
   onChange: (scale: Scale) => void;
 }) {
@@ -36,6 +40,7 @@ export function ScaleMargin(props: {
   const usedBy = study.ladders.filter((l) => l.outcome === scale.id || ladderPredictors(l).includes(scale.id)).map((l) => l.name);
   return (
     <Margin>
+      <SinceNote before={props.before} />
       {analysis && <SentencesNote heading="What this says" sentences={whatTheScaleSays(scale, analysis)} />}
       <WatchNote watches={watches} />
       <Note heading="Used by">

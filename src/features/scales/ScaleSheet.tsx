@@ -4,6 +4,7 @@ import { scaleLinear } from "d3-scale";
 import { ComputationState } from "@/features/study/ComputationState";
 import { useStudy } from "@/features/study/study-context";
 import { useScaleResult } from "@/features/study/use-computed";
+import { useOutdated, useSeenScale } from "@/features/study/use-seen";
 import type { ScaleAnalysis } from "@/study/analyse/analyse-scale";
 import type { AnswerStrip as Strip } from "@/study/analyse/answer-strip";
 import type { Scale } from "@/study/model/scale";
@@ -24,6 +25,7 @@ export function ScaleSheet({ scale, onOpen }: { scale: Scale; onOpen: (id: strin
   const { store } = useStudy();
   const computed = useScaleResult(scale);
   const { result, outdated, fault } = computed;
+  const before = useSeenScale(scale, computed);
   const change = (to: Scale) => void store.edit({ subject: "scale", id: scale.id, to });
   const analysis = result?.status === "scored" ? result.analysis : null;
   const strips = result ? (result.status === "scored" ? result.analysis.strips : result.strips) : [];
@@ -45,12 +47,13 @@ export function ScaleSheet({ scale, onOpen }: { scale: Scale; onOpen: (id: strin
           </button>
         </p>
       </main>
-      <ScaleMargin scale={scale} analysis={analysis} strips={strips} onChange={change} />
+      <ScaleMargin scale={scale} analysis={analysis} before={before} strips={strips} onChange={change} />
     </>
   );
 }
 
 function ScaleTitles({ open, onOpen }: { open: Scale; onOpen: (id: string) => void }) {
+  const outdated = useOutdated();
   const { study } = useStudy();
   return (
     <ul className={css.titles} aria-label="Scales">
@@ -58,7 +61,10 @@ function ScaleTitles({ open, onOpen }: { open: Scale; onOpen: (id: string) => vo
         <li key={s.id}>
           <button type="button" aria-current={s.id === open.id ? "true" : undefined} onClick={() => onOpen(s.id)}>
             {s.name}
-            <small>{counted(s.items.length, "item")}</small>
+            <small>
+              {counted(s.items.length, "item")}
+              {outdated.has(s.id) && s.id !== open.id && <span className={page.stale}> · out of date</span>}
+            </small>
           </button>
         </li>
       ))}
@@ -116,7 +122,23 @@ function ScaleSentence({ scale, onChange }: { scale: Scale; onChange: (scale: Sc
         choices={SHARES.map((share) => ({ value: String(share), label: `${Math.round(share * 100)} %` }))}
         onChange={(share) => onChange({ ...scale, answeredShare: Number(share) })}
       />{" "}
-      of them.
+      of them
+      {study.filters.some((f) => !f.everywhere) && (
+        <>
+          , looked at among{" "}
+          <SettingWord
+            label="Respondents"
+            value={scale.respondents ?? "all"}
+            text={study.filters.find((f) => f.id === scale.respondents)?.name ?? "all respondents"}
+            choices={[
+              { value: "all", label: "all respondents" },
+              ...study.filters.filter((f) => !f.everywhere).map((f) => ({ value: f.id, label: f.name })),
+            ]}
+            onChange={(id) => onChange({ ...scale, respondents: id === "all" ? null : id })}
+          />
+        </>
+      )}
+      .
     </h1>
   );
 }

@@ -10,6 +10,7 @@ import css from "./trail.module.css";
 export function GoToRespondent() {
   const { store, study, dataset, columns } = useStudy();
   const router = useRouter();
+  const [times, setTimes] = useState(0);
   const [typed, setTyped] = useState("");
   const [message, setMessage] = useState<string | null>(null);
   const go = async () => {
@@ -18,14 +19,16 @@ export function GoToRespondent() {
     const row = (await byCode(wanted)) ?? rowOf(wanted);
     if (row === null) return setMessage("no such respondent");
     setMessage(null);
-    router.push(`/studies/${store.id}/responses?respondent=${row}-${Date.now() % 100_000}`);
+    setTimes(times + 1); // asking for the same one again is asking
+    router.push(`/studies/${store.id}/responses?respondent=${row}-${times + 1}`);
   };
   /** Row, from 1, of the first respondent with this code. */
   const byCode = async (wanted: string): Promise<number | null> => {
     const codes = study.codebook.filter((v) => v.kind === "code" && dataset.columns.includes(v.name)).map((v) => v.name);
     try {
       for (const column of await columns.columns(codes)) {
-        for (let row = 0; row < column.values.length; row++) if (cellText(column, row)?.toLowerCase() === wanted.toLowerCase()) return row + 1;
+        for (let row = 0; row < column.values.length; row++)
+          if (cellText(column, row)?.toLowerCase() === wanted.toLowerCase()) return row + 1;
       }
     } catch {
       setMessage("the server does not answer");

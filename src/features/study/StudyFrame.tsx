@@ -8,6 +8,7 @@ import { Masthead } from "@/ui/parts/Masthead";
 import page from "@/ui/parts/page.module.css";
 import { GoToRespondent } from "./GoToRespondent";
 import { useStudy } from "./study-context";
+import { useOutdated } from "./use-seen";
 
 const TrailDrawer = dynamic(() => import("./TrailDrawer"), { ssr: false });
 
@@ -18,12 +19,17 @@ export function StudyFrame({ children }: { children: ReactNode }) {
   const pathname = usePathname();
   useUndoKeys();
   const count = (n: number, one: string) => (n === 0 ? `no ${one}s yet` : counted(n, one));
+  const outdated = useOutdated();
+  const stale = (words: string, objects: readonly { id: string }[]) => {
+    const old = objects.filter((o) => outdated.has(o.id)).length;
+    return old === 0 ? words : `${words}, ${old} out of date`;
+  };
   const places: [string, string, string][] = [
     ["Theory", "theory", "not built yet"],
     ["Responses", "responses", `${formatCount(dataset.rows)} rows`],
-    ["Scales", "scales", count(study.scales.length, "scale")],
+    ["Scales", "scales", stale(count(study.scales.length, "scale"), study.scales)],
     ["First look", "first-look", "not built yet"],
-    ["Ladders", "ladders", count(study.ladders.length, "ladder")],
+    ["Ladders", "ladders", stale(count(study.ladders.length, "ladder"), study.ladders)],
     ["Write-up", "write-up", "not built yet"],
   ];
   const treads = places.map(([name, path, words]) => {

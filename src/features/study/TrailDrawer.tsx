@@ -37,7 +37,9 @@ export default function TrailDrawer({ open, onClose }: { open: boolean; onClose:
 
   return (
     <Drawer title="Trail" size={440} open={open} onClose={onClose}>
-      <p className={css.lead}>Every change to data, codebook, variables, filters, scales and ladders. The answers as imported are never among them.</p>
+      <p className={css.lead}>
+        Every change to data, codebook, variables, filters, scales and ladders. The answers as imported are never among them.
+      </p>
       <ol className={css.trail} aria-label="Changes, newest first">
         {list.map((step) => (
           <Step key={step.revision} step={step} newest={step.revision === revision} />
@@ -83,7 +85,12 @@ function Step({ step, newest }: { step: TrailRevision; newest: boolean }) {
         </p>
       )}
       {!newest && (
-        <button type="button" className="link" aria-label={`Go back to how it stood after change ${step.revision}`} onClick={() => void store.restore(step.revision)}>
+        <button
+          type="button"
+          className="link"
+          aria-label={`Go back to how it stood after change ${step.revision}`}
+          onClick={() => void store.restore(step.revision)}
+        >
           Go back to how it stood then
         </button>
       )}

@@ -5,7 +5,9 @@ import { createContext, type ReactNode, use, useMemo, useState, useSyncExternalS
 import { browserPool } from "@/compute/browser/browser-pool";
 import type { Study } from "@/study/model/study";
 import { titleOf } from "@/study/model/study";
+import type { SeenResult } from "@/study/model/seen-result";
 import { ColumnStore } from "./column-store";
+import { SeenStore } from "./seen-store";
 import { type StudyState, StudyStore } from "./study-store";
 
 /** What the page needs to know of the responses without fetching them. */
@@ -21,6 +23,7 @@ interface StudyHouse {
   store: StudyStore;
   /** The columns of the responses the study stands on; another store when it stands on others. */
   columnsOf: (dataset: string) => ColumnStore;
+  seen: SeenStore;
 }
 
 const House = createContext<StudyHouse | null>(null);
@@ -35,7 +38,7 @@ function prepare(columns: ColumnStore, dataset: DatasetFacts): void {
 }
 
 /** Holds one study for all its places, so that going from tread to tread loads nothing again. */
-export function StudyProvider(props: { id: string; study: Study; revision: number; children: ReactNode }) {
+export function StudyProvider(props: { id: string; study: Study; revision: number; seen: SeenResult[]; children: ReactNode }) {
   const [house] = useState<StudyHouse>(() => {
     const stores = new Map<string, ColumnStore>();
     const columnsOf = (dataset: string) => {
@@ -45,7 +48,7 @@ export function StudyProvider(props: { id: string; study: Study; revision: numbe
     };
     const dataset = datasetOf(props.study);
     if (typeof window !== "undefined") prepare(columnsOf(dataset.id), dataset);
-    return { store: new StudyStore(props.id, props.study, props.revision), columnsOf };
+    return { store: new StudyStore(props.id, props.study, props.revision), columnsOf, seen: new SeenStore(props.id, props.seen) };
   });
   const [client] = useState(
     () => new QueryClient({ defaultOptions: { queries: { staleTime: Infinity, retry: 1, refetchOnWindowFocus: false } } }),
@@ -61,6 +64,11 @@ function useHouse(): StudyHouse {
   const house = use(House);
   if (!house) throw new Error("useStudy stands outside a StudyProvider");
   return house;
+}
+
+/** What results were when they were last looked at. */
+export function useSeenStore(): SeenStore {
+  return useHouse().seen;
 }
 
 /** The responses a study stands on. */

@@ -83,7 +83,13 @@ test("an edit shows at once, is saved behind it in order, and can be taken back"
   await store.settled();
   expect(stored().study.scales).toEqual([]);
   const later = open(); // a new visit goes on where the last one stopped
-  expect([await later.redo(), await later.undo(), await later.redo(), await later.redo(), await later.redo()]).toEqual([true, true, true, true, false]);
+  expect([await later.redo(), await later.undo(), await later.redo(), await later.redo(), await later.redo()]).toEqual([
+    true,
+    true,
+    true,
+    true,
+    false,
+  ]);
   await later.settled();
   expect(stored().study.scales).toMatchObject([{ rule: "sum" }]);
   expect(await later.restore(2)).toBe(true);

@@ -35,18 +35,30 @@ export interface Computed<T> {
 /** A ladder's numbers, computed in a worker whenever the ladder or anything it stands on changes. */
 export function useLadderResult(ladder: Ladder): Computed<LadderResult> {
   const { study, dataset } = useStudy();
-  const { context, columns } = contextOf(study, ladderNames(ladder), [ladder.respondents], dataset.columns);
+  const { job, columns } = ladderJob(study, ladder, dataset.columns);
+  return useJob(job, columns, ladder.id);
+}
+
+/** The job behind a ladder's numbers: it holds everything they depend on. */
+export function ladderJob(study: Study, ladder: Ladder, all: readonly string[]) {
+  const { context, columns } = contextOf(study, ladderNames(ladder), [ladder.respondents], all);
   // names and labels do not change numbers: renaming a step computes nothing
   const bare: Ladder = { ...ladder, name: "-", steps: ladder.steps.map((step) => ({ ...step, name: "" })) };
-  return useJob({ kind: "ladder", context, ladder: bare }, columns, ladder.id);
+  return { job: { kind: "ladder" as const, context, ladder: bare }, columns };
+}
+
+/** The job behind a scale's numbers. */
+export function scaleJob(study: Study, scale: Scale, all: readonly string[]) {
+  const items = scale.items.map((item) => item.variable);
+  const { context, columns } = contextOf(study, items, [scale.respondents], all);
+  return { job: { kind: "scale" as const, context, scale: { ...scale, name: "-" } }, columns };
 }
 
 /** A scale's scores and reliability. */
 export function useScaleResult(scale: Scale): Computed<ScaleResult> {
   const { study, dataset } = useStudy();
-  const items = scale.items.map((item) => item.variable);
-  const { context, columns } = contextOf(study, items, [scale.respondents], dataset.columns);
-  return useJob({ kind: "scale", context, scale: { ...scale, name: "-" } }, columns, scale.id);
+  const { job, columns } = scaleJob(study, scale, dataset.columns);
+  return useJob(job, columns, scale.id);
 }
 
 /** How the answers of some variables are spread. */
@@ -96,13 +108,6 @@ export function useRowList(
   const filter = shown.kind === "kept" || shown.kind === "left-out" ? shown.filter : null;
   const { context, columns } = contextOf(study, order ? [order.by] : [], [filter], dataset.columns);
   return useJob({ kind: "row-list", context, rows: dataset.rows, shown, order }, columns, "row-list");
-}
-
-/** A column as it counts, corrected or derived. */
-export function useColumn(name: string, enabled: boolean): Computed<JobResults["column"]> {
-  const { study, dataset } = useStudy();
-  const { context, columns } = contextOf(study, [name], [], dataset.columns);
-  return useJob({ kind: "column", context, name }, columns, `column ${name}`, enabled);
 }
 
 /**

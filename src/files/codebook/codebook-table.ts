@@ -1,5 +1,5 @@
 import Papa from "papaparse";
-import { Variable, VariableKind } from "@/study/model/variable";
+import { Variable, type VariableKind } from "@/study/model/variable";
 
 // The codebook as a table: a row a variable. The same shape is written as CSV, read from CSV, and pasted from a spreadsheet.
 
@@ -96,7 +96,11 @@ export function readCodebookTable(text: string, codebook: readonly Variable[]): 
 function changed(variable: Variable, cell: (field: Field) => string): unknown {
   const kind = cell("kind").toLowerCase();
   const [low, high] = [numberOf(cell("low")), numberOf(cell("high"))];
-  const list = (text: string) => text.split(/;|\|/).map((part) => part.trim()).filter((part) => part !== "");
+  const list = (text: string) =>
+    text
+      .split(/;|\|/)
+      .map((part) => part.trim())
+      .filter((part) => part !== "");
   return {
     ...variable,
     label: cell("label") || variable.label,

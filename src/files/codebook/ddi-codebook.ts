@@ -6,7 +6,9 @@ import type { CodebookReading } from "./codebook-table";
 
 const NAMESPACE = "ddi:codebook:2_5";
 const escape = (text: string) =>
-  text.replace(/[&<>"]/g, (sign) => ({ "&": "&amp;", "<": "&lt;", ">": "&gt;", '"': "&quot;" })[sign]!).replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f]/g, " ");
+  text
+    .replace(/[&<>"]/g, (sign) => ({ "&": "&amp;", "<": "&lt;", ">": "&gt;", '"': "&quot;" })[sign]!)
+    .replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f]/g, " ");
 
 /** Measurement as DDI names it, with our own word beside it. */
 const MEASURES: Record<VariableKind, { nature: string; type: "numeric" | "character" }> = {

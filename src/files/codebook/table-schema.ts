@@ -16,14 +16,24 @@ export const TableField = z.looseObject({
   decimalChar: z.string().optional(),
   missingValues: MissingValues.optional(),
   categories: Categories.optional(),
-  constraints: z.looseObject({ minimum: z.unknown(), maximum: z.unknown(), enum: z.array(Coded).optional() }).partial().optional(),
+  constraints: z
+    .looseObject({ minimum: z.unknown(), maximum: z.unknown(), enum: z.array(Coded).optional() })
+    .partial()
+    .optional(),
   /** Ours: what the schema has no word for. */
   betaStep: z.looseObject({ kind: z.string(), short: z.string(), note: z.string() }).partial().optional(),
 });
 export const TableSchema = z.looseObject({ fields: z.array(TableField), missingValues: MissingValues.optional() });
 export type TableSchema = z.infer<typeof TableSchema>;
 
-const TYPES: Record<VariableKind, string> = { item: "integer", number: "number", category: "string", date: "date", text: "string", code: "string" };
+const TYPES: Record<VariableKind, string> = {
+  item: "integer",
+  number: "number",
+  category: "string",
+  date: "date",
+  text: "string",
+  code: "string",
+};
 
 /** Codebook → schema. */
 export function toTableSchema(codebook: readonly Variable[]) {
@@ -70,7 +80,8 @@ function kindOf(field: z.infer<typeof TableField>, labelled: boolean): VariableK
   if (ours !== undefined && Object.hasOwn(TYPES, ours)) return ours as VariableKind;
   if (field.type === "date" || field.type === "datetime") return "date";
   if (field.type === "boolean") return "category";
-  if (["number", "integer", "year"].includes(field.type)) return labelled && field.constraints?.minimum === undefined ? "category" : "number";
+  if (["number", "integer", "year"].includes(field.type))
+    return labelled && field.constraints?.minimum === undefined ? "category" : "number";
   return labelled ? "category" : "text";
 }
 

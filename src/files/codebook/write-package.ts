@@ -7,14 +7,22 @@ import { toTableSchema } from "./table-schema";
 /** The description of a data package with one table. */
 export function packageDescriptor(title: string, codebook: readonly Variable[]) {
   return {
-    name: title.toLowerCase().replace(/[^a-z0-9]+/g, "-").replace(/^-+|-+$/g, "") || "study",
+    name:
+      title
+        .toLowerCase()
+        .replace(/[^a-z0-9]+/g, "-")
+        .replace(/^-+|-+$/g, "") || "study",
     title,
     resources: [{ name: "responses", path: "responses.csv", format: "csv", encoding: "utf-8", schema: toTableSchema(codebook) }],
   };
 }
 
 /** Codebook and columns as one ZIP file: datapackage.json and responses.csv. */
-export function writePackage(title: string, codebook: readonly Variable[], column: (name: string) => ResponseColumn): Uint8Array<ArrayBuffer> {
+export function writePackage(
+  title: string,
+  codebook: readonly Variable[],
+  column: (name: string) => ResponseColumn,
+): Uint8Array<ArrayBuffer> {
   const columns = codebook.map((v) => column(v.name));
   const rows = columns[0]?.values.length ?? 0;
   const pieces = [Papa.unparse([codebook.map((v) => v.name)], { newline: "\n" })];

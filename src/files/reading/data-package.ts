@@ -44,7 +44,10 @@ export function readDescriptor(text: string): { title: string; tables: PackageTa
   const tables = resources.map((resource, i): PackageTable => {
     const path = Array.isArray(resource.path) ? resource.path[0]! : resource.path;
     if (path !== undefined && (/^[a-z]+:|^\/|\\/i.test(path) || path.split("/").includes("..")))
-      throw new ImportFaultError("outside-the-package", `The table ${i + 1} of the package lies outside it. Put its file into the package.`);
+      throw new ImportFaultError(
+        "outside-the-package",
+        `The table ${i + 1} of the package lies outside it. Put its file into the package.`,
+      );
     if (path === undefined && resource.data === undefined)
       throw new ImportFaultError("not-a-package", `The table ${i + 1} of the package has neither a path nor data.`);
     const delimiter = Delimiter.safeParse(resource.dialect?.delimiter);

@@ -18,7 +18,10 @@ export function* jsonRows(text: string): Generator<RowBatch> {
   if (list.length === 0) throw new ImportFaultError("no-rows", "The file holds no rows of answers.");
   const lists = list.filter(Array.isArray).length;
   if (lists > 0 && lists < list.length)
-    throw new ImportFaultError("mixed-rows", "Some rows of the file are objects with names and some are lists without. Write all in one way.");
+    throw new ImportFaultError(
+      "mixed-rows",
+      "Some rows of the file are objects with names and some are lists without. Write all in one way.",
+    );
   if (lists > 0) {
     yield* batches(list.map((row) => (row as unknown[]).map(cellOf)));
     return;
@@ -41,7 +44,11 @@ function parseJson(text: string): unknown {
       try {
         return JSON.parse(line) as unknown;
       } catch {
-        throw new ImportFaultError("not-json", `The file is not valid JSON, neither as a whole nor one object a line (line ${i + 1}).`, i + 1);
+        throw new ImportFaultError(
+          "not-json",
+          `The file is not valid JSON, neither as a whole nor one object a line (line ${i + 1}).`,
+          i + 1,
+        );
       }
     });
   }

@@ -42,7 +42,8 @@ export async function* odsRows(zip: ZipFile, sheet: string | null, facts: TableF
   const endCell = (ended: NonNullable<typeof cell>) => {
     const value = cellOf(ended, row.length, facts);
     if (value === null && ended.repeat > 1000) return; // the empty rest of a row
-    if (row.length + ended.repeat > MOST_COLUMNS) throw new ImportFaultError("too-many-columns", `A row has more than ${MOST_COLUMNS} cells.`);
+    if (row.length + ended.repeat > MOST_COLUMNS)
+      throw new ImportFaultError("too-many-columns", `A row has more than ${MOST_COLUMNS} cells.`);
     for (let k = 0; k < ended.repeat; k++) row.push(value);
   };
   const endRow = () => {
@@ -52,7 +53,10 @@ export async function* odsRows(zip: ZipFile, sheet: string | null, facts: TableF
       return;
     }
     if (emptyBefore + repeatRow > MOST_REPEATED)
-      throw new ImportFaultError("repeated-rows", `The table repeats one row, or leaves a gap, of more than ${MOST_REPEATED} rows: it is no table of answers.`);
+      throw new ImportFaultError(
+        "repeated-rows",
+        `The table repeats one row, or leaves a gap, of more than ${MOST_REPEATED} rows: it is no table of answers.`,
+      );
     for (; emptyBefore > 0; emptyBefore--) rows.push([]);
     for (let k = 0; k < repeatRow; k++) rows.push(row);
   };
@@ -103,7 +107,11 @@ export async function* odsRows(zip: ZipFile, sheet: string | null, facts: TableF
   if (rows.length > 0) yield { first, rows };
 }
 
-function cellOf({ attributes: a, paragraphs }: { attributes: Record<string, string>; paragraphs: string[] }, column: number, facts: TableFacts): Cell {
+function cellOf(
+  { attributes: a, paragraphs }: { attributes: Record<string, string>; paragraphs: string[] },
+  column: number,
+  facts: TableFacts,
+): Cell {
   const number = Number(a["office:value"]);
   switch (a["office:value-type"]) {
     case "float":

@@ -75,10 +75,16 @@ async function openPacked(path: string): Promise<OpenedFile> {
       const rows = (options: TableOptions, facts = noFacts()) => odsRows(zip, options.sheet, facts);
       return { ...plain, format: "ods", sheets: await odsSheets(zip), bytes: noBytes, rows, close: () => zip.close() };
     }
-    const descriptor = zip.names.filter((name) => name.endsWith(DESCRIPTOR) && name.split("/").length <= 2).sort((a, b) => a.length - b.length)[0];
+    const descriptor = zip.names
+      .filter((name) => name.endsWith(DESCRIPTOR) && name.split("/").length <= 2)
+      .sort((a, b) => a.length - b.length)[0];
     if (descriptor !== undefined) {
       const folder = descriptor.slice(0, -DESCRIPTOR.length);
-      return packageOf(await zip.text(descriptor, 50_000_000), (part) => zip.stream(folder + part), () => zip.close());
+      return packageOf(
+        await zip.text(descriptor, 50_000_000),
+        (part) => zip.stream(folder + part),
+        () => zip.close(),
+      );
     }
   } catch (error) {
     zip.close();
@@ -97,16 +103,24 @@ async function openJson(path: string): Promise<OpenedFile> {
   const text = (await readFile(path, "utf8")).replace(/^\uFEFF/, "");
   if (/"resources"\s*:/.test(text.slice(0, 1_000_000)) && isDescriptor(text)) {
     const lacking = (part: string) => {
-      throw new ImportFaultError("missing-part", `The description names the table "${part}", which did not come with it. Pack both into one ZIP file and drop that here.`);
+      throw new ImportFaultError(
+        "missing-part",
+        `The description names the table "${part}", which did not come with it. Pack both into one ZIP file and drop that here.`,
+      );
     };
     return packageOf(text, lacking, () => undefined);
   }
   const noBytes = () => {
     throw new ImportFaultError("not-a-table", "JSON has no delimiter.");
   };
-  return { ...plain, format: "json", bytes: noBytes, rows: async function* () {
-    yield* jsonRows(text);
-  } };
+  return {
+    ...plain,
+    format: "json",
+    bytes: noBytes,
+    rows: async function* () {
+      yield* jsonRows(text);
+    },
+  };
 }
 
 function isDescriptor(text: string): boolean {
@@ -161,6 +175,7 @@ async function looksLikeJson(path: string): Promise<boolean> {
 export async function encodingOf(file: OpenedFile, sheet: string | null) {
   const said = file.table(sheet)?.hint.encoding?.toLowerCase();
   if (said !== undefined && /^utf-?8$/.test(said)) return { encoding: "utf-8" as const, why: "the package says so" };
-  if (said !== undefined && /^(iso-?8859-?1|latin-?1|windows-?1252|cp1252)$/.test(said)) return { encoding: "windows-1252" as const, why: "the package says so" };
+  if (said !== undefined && /^(iso-?8859-?1|latin-?1|windows-?1252|cp1252)$/.test(said))
+    return { encoding: "windows-1252" as const, why: "the package says so" };
   return findEncoding(file.bytes(sheet));
 }

@@ -104,7 +104,7 @@ describe("what is refused, with the line and without a respondent's answer", () 
 test("a fault far down the file is found with its line, like one at its head", async () => {
   const rows = 120_000; // well past the part the format is found from
   const good = Buffer.from(`a,b\n${"1,some words\n".repeat(rows)}`);
-    await expect(read(Buffer.concat([good, Buffer.from("1\n")]), 65_536)).rejects.toMatchObject({ code: "short-row", line: rows + 2 });
+  await expect(read(Buffer.concat([good, Buffer.from("1\n")]), 65_536)).rejects.toMatchObject({ code: "short-row", line: rows + 2 });
 });
 
 test("law: cells go in and come out the same, however the file is cut and quoted", () => {

@@ -75,8 +75,7 @@ export async function readTable(
     }
     progress?.(rows);
   }
-  if (names === null)
-    throw new ImportFaultError("empty-file", "The file is empty: it has neither a header nor rows.");
+  if (names === null) throw new ImportFaultError("empty-file", "The file is empty: it has neither a header nor rows.");
   if (rows === 0) throw new ImportFaultError("no-rows", "The file has a header but no rows of answers below it.", 1);
   const columns = builders.map((builder, i) => ({ name: names![i]!, ...builder.finish() }));
   return { options, rows, chunkRows, columns, facts };
@@ -105,7 +104,11 @@ function columnNames(row: readonly Cell[], number: number, options: TableOptions
       throw new ImportFaultError("too-few-names", `There are ${options.names.length} names for ${row.length} columns.`, number);
     return checkedNames(options.names, number);
   }
-  if (options.headerRow === null) return checkedNames(row.map((_, i) => `v${i + 1}`), number);
+  if (options.headerRow === null)
+    return checkedNames(
+      row.map((_, i) => `v${i + 1}`),
+      number,
+    );
   const cells = [...row];
   if (options.format !== "delimited") while (cells.length > 0 && (cells.at(-1) ?? "") === "") cells.pop();
   return checkedNames(
@@ -132,11 +135,20 @@ function checkedNames(names: string[], row: number): string[] {
         row,
       );
     if (CONTROL.test(name))
-      throw new ImportFaultError("unprintable-name", `The name of column ${i + 1} holds a sign that cannot be seen (row ${row}). Name it anew.`, row);
+      throw new ImportFaultError(
+        "unprintable-name",
+        `The name of column ${i + 1} holds a sign that cannot be seen (row ${row}). Name it anew.`,
+        row,
+      );
     const before = first.get(name.toLowerCase());
     if (before !== undefined) {
-      const differ = names[before] === name ? `are both called "${name}"` : `are called "${names[before]}" and "${name}", which differ in capitals only`;
-      throw new ImportFaultError("repeated-name", `Columns ${before + 1} and ${i + 1} ${differ} (row ${row}). Give each its own name.`, row);
+      const differ =
+        names[before] === name ? `are both called "${name}"` : `are called "${names[before]}" and "${name}", which differ in capitals only`;
+      throw new ImportFaultError(
+        "repeated-name",
+        `Columns ${before + 1} and ${i + 1} ${differ} (row ${row}). Give each its own name.`,
+        row,
+      );
     }
     first.set(name.toLowerCase(), i);
   });
@@ -150,7 +162,9 @@ const CONTROL = /[\u0000-\u001f\u007f\u200e\u200f\u202a-\u202e\u2066-\u2069]/;
 export function mendedNames(row: readonly Cell[]): string[] {
   const taken = new Set<string>();
   return row.map((cell, i) => {
-    const plain = (cell === null ? "" : String(cell)).replace(new RegExp(CONTROL, "g"), " ").replace(/\s+/g, " ").trim().slice(0, 190) || `column_${i + 1}`;
+    const plain =
+      (cell === null ? "" : String(cell)).replace(new RegExp(CONTROL, "g"), " ").replace(/\s+/g, " ").trim().slice(0, 190) ||
+      `column_${i + 1}`;
     let name = plain;
     for (let k = 2; taken.has(name.toLowerCase()); k++) name = `${plain}_${k}`;
     taken.add(name.toLowerCase());

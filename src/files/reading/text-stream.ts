@@ -52,7 +52,11 @@ function byMark([a, b, c]: Uint8Array): FoundEncoding | null {
 function byZeros(piece: Uint8Array): FoundEncoding | null {
   const head = piece.subarray(0, Math.min(HEAD, piece.length & ~1));
   let [even, odd] = [0, 0];
-  for (let i = 0; i < head.length; i++) if (head[i] === 0) i % 2 === 0 ? even++ : odd++;
+  for (let i = 0; i < head.length; i++) {
+    if (head[i] !== 0) continue;
+    if (i % 2 === 0) even++;
+    else odd++;
+  }
   const most = head.length / 2;
   const why = "every second byte of its beginning is zero, as in UTF-16";
   if (most >= 2 && odd > 0.7 * most && even < 0.1 * most) return { encoding: "utf-16le", why };

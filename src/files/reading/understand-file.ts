@@ -13,7 +13,13 @@ import type { GivenOptions, Understanding, Understood } from "./understanding";
 const SAMPLE_ROWS = 500;
 const SHOWN_ROWS = 12;
 const HEAD_CHARACTERS = 262_144;
-const FORMAT_WORDS = { delimited: "delimited text", xlsx: "spreadsheet (XLSX)", ods: "spreadsheet (ODS)", json: "JSON rows", package: "data package" };
+const FORMAT_WORDS = {
+  delimited: "delimited text",
+  xlsx: "spreadsheet (XLSX)",
+  ods: "spreadsheet (ODS)",
+  json: "JSON rows",
+  package: "data package",
+};
 
 /**
  * Looks at a file: what it is, how it is written, and how its first rows would come out.
@@ -32,7 +38,11 @@ async function understand(file: OpenedFile, given: GivenOptions): Promise<Unders
   const understood: Understood[] = [{ what: "format", found: FORMAT_WORDS[file.format], why: formatReason(file) }];
   const sheet = given.sheet ?? file.sheets[0] ?? null;
   if (file.sheets.length > 0)
-    understood.push({ what: "sheet", found: sheet!, why: file.sheets.length === 1 ? "it is the only one" : `it is the first of ${file.sheets.length}` });
+    understood.push({
+      what: "sheet",
+      found: sheet!,
+      why: file.sheets.length === 1 ? "it is the only one" : `it is the first of ${file.sheets.length}`,
+    });
   const notices: string[] = [];
   let options = TableOptions.parse({ format: file.format, sheet });
   const table = file.table(sheet);
@@ -41,7 +51,11 @@ async function understand(file: OpenedFile, given: GivenOptions): Promise<Unders
   }
   const first = await firstRows(file, options);
   const header = given.headerRow !== undefined ? { row: given.headerRow, why: "you said so" } : findHeader(first, file, sheet);
-  understood.push({ what: "header", found: header.row === null ? "no row holds names" : `row ${header.row} holds the names`, why: header.why });
+  understood.push({
+    what: "header",
+    found: header.row === null ? "no row holds names" : `row ${header.row} holds the names`,
+    why: header.why,
+  });
   options = { ...options, headerRow: header.row, names: given.names ?? null, shortRows: given.shortRows ?? "refuse" };
   return { options, sheets: file.sheets, understood, ...(await tryOut(file, options, first, notices)) };
 }
@@ -106,13 +120,18 @@ async function firstRows(file: OpenedFile, options: TableOptions): Promise<{ num
 }
 
 const filled = (cells: readonly Cell[]) => cells.filter((cell) => cell !== null && String(cell).trim() !== "").length;
-const isNumber = (cell: Cell) => typeof cell === "number" || (typeof cell === "string" && cell.trim() !== "" && !Number.isNaN(Number(cell.replace(",", "."))));
+const isNumber = (cell: Cell) =>
+  typeof cell === "number" || (typeof cell === "string" && cell.trim() !== "" && !Number.isNaN(Number(cell.replace(",", "."))));
 
 /**
  * The header is the first row at least half as full as rows usually are: titles above it hold one or two cells. A row of
  * numbers alone holds no names.
  */
-function findHeader(rows: readonly { number: number; cells: Cell[] }[], file: OpenedFile, sheet: string | null): { row: number | null; why: string } {
+function findHeader(
+  rows: readonly { number: number; cells: Cell[] }[],
+  file: OpenedFile,
+  sheet: string | null,
+): { row: number | null; why: string } {
   if (file.format === "json") return { row: 1, why: "the names are the keys of the rows" };
   const said = file.table(sheet);
   if (said && !said.hint.header) return { row: null, why: "the package says so" };
@@ -123,7 +142,10 @@ function findHeader(rows: readonly { number: number; cells: Cell[] }[], file: Op
   if (!found) return { row: 1, why: "nothing else was found" };
   const there = found.cells.filter((cell) => cell !== null && String(cell).trim() !== "");
   if (there.every(isNumber)) return { row: null, why: `row ${found.number}, the first with cells throughout, holds numbers only` };
-  return { row: found.number, why: found.number === 1 ? "it is the first row, and not all numbers" : "it is the first row that is filled throughout" };
+  return {
+    row: found.number,
+    why: found.number === 1 ? "it is the first row, and not all numbers" : "it is the first row that is filled throughout",
+  };
 }
 
 /** Reads the first rows as the whole would be read. */
@@ -152,10 +174,15 @@ async function tryOut(
   } catch (error) {
     if (!(error instanceof ImportFaultError)) throw error;
     const header = first.find((row) => row.number === (options.headerRow ?? 1));
-    const names = ["empty-name", "repeated-name", "long-name", "unprintable-name"].includes(error.code) ? mendedNames(header?.cells ?? []) : null;
+    const names = ["empty-name", "repeated-name", "long-name", "unprintable-name"].includes(error.code)
+      ? mendedNames(header?.cells ?? [])
+      : null;
     return {
       columns: (names ?? header?.cells.map((cell) => String(cell ?? "")) ?? []).map((name) => ({ name, kind: "text" as const, label: "" })),
-      rows: first.filter((row) => row.number > (options.headerRow ?? 0)).slice(0, SHOWN_ROWS).map((row) => row.cells.map((cell) => (cell === null ? null : String(cell)))),
+      rows: first
+        .filter((row) => row.number > (options.headerRow ?? 0))
+        .slice(0, SHOWN_ROWS)
+        .map((row) => row.cells.map((cell) => (cell === null ? null : String(cell)))),
       notices,
       fault: { code: error.code, message: error.message },
       mended: names,
@@ -163,7 +190,11 @@ async function tryOut(
   }
   const said = new Map(file.codebook(options.sheet).map((v) => [v.name, v]));
   const kinds = new Map(guessCodebook(data.columns.map(columnFacts)).map((v) => [v.name, v.kind]));
-  const columns = data.columns.map(({ name }) => ({ name, kind: said.get(name)?.kind ?? kinds.get(name)!, label: said.get(name)?.label ?? "" }));
+  const columns = data.columns.map(({ name }) => ({
+    name,
+    kind: said.get(name)?.kind ?? kinds.get(name)!,
+    label: said.get(name)?.label ?? "",
+  }));
   const rows = Array.from({ length: Math.min(SHOWN_ROWS, data.rows) }, (_, row) =>
     data.columns.map(({ texts }, position) => {
       const chunk = chunks.find((c) => c.position === position && row < c.values.length)!;
@@ -181,14 +212,18 @@ function noticesOf(data: TableData, said: ReadonlyMap<string, unknown>): string[
   const notices: string[] = [];
   if (dates.size > 0) notices.push(`Dates are kept as year-month-day in ${named(dates)}.`);
   if (percents.size > 0) notices.push(`Percentages are kept as the number before the sign in ${named(percents)}: 45 % is 45.`);
-  if (formulasWithoutValue > 0) notices.push(`${formulasWithoutValue} cells hold a formula that was never calculated; they are empty. Calculate and save the sheet to have them.`);
+  if (formulasWithoutValue > 0)
+    notices.push(
+      `${formulasWithoutValue} cells hold a formula that was never calculated; they are empty. Calculate and save the sheet to have them.`,
+    );
   if (emptyRows > 0) notices.push(`${emptyRows} wholly empty rows are left out.`);
   const formulas = withText((text) => /^[=+@-].*[A-Za-z(]/.test(text) && !/^-?\d/.test(text));
   if (formulas.length > 0) notices.push(`Cells that look like formulas stay words and are never carried out (${named(formulas)}).`);
   const huge = withText((text) => /^[-+]?\d[\d.,]*[eE]\+?\d{3,}$/.test(text) || /^[-+]?\d{17,}$/.test(text));
   if (huge.length > 0) notices.push(`Numbers too large to be held exactly stay words in ${named(huge)}.`);
   const mixed = data.columns.flatMap(({ texts }, at) => (texts.length >= 3 && datesInSeveralWays(texts) ? [at] : []));
-  if (mixed.length > 0) notices.push(`Dates are written in more than one way in ${named(mixed)}; they stay words until you say which is which.`);
+  if (mixed.length > 0)
+    notices.push(`Dates are written in more than one way in ${named(mixed)}; they stay words until you say which is which.`);
   const rightToLeft = withText((text) => /[\u0590-\u08ff]/.test(text));
   if (rightToLeft.length > 0) notices.push(`Text that runs from right to left is kept as it is (${named(rightToLeft)}).`);
   const unknown = [...said.keys()].filter((name) => !data.columns.some((c) => c.name === name));

@@ -51,7 +51,8 @@ export async function* xlsxRows(zip: ZipFile, sheet: string | null, facts: Table
           row = [];
         } else if (name === "c") {
           const column = columnOf(attributes["r"]) ?? row.length;
-          if (column >= MOST_COLUMNS) throw new ImportFaultError("too-many-columns", `Row ${at + 1} has a cell beyond column ${MOST_COLUMNS}.`, at + 1);
+          if (column >= MOST_COLUMNS)
+            throw new ImportFaultError("too-many-columns", `Row ${at + 1} has a cell beyond column ${MOST_COLUMNS}.`, at + 1);
           cell = { column, type: attributes["t"] ?? "n", style: Number(attributes["s"] ?? 0), value: "", formula: false };
         } else if (name === "f" && cell) cell.formula = true;
         else if (name === "v" || name === "t") inValue = true;
@@ -132,21 +133,29 @@ function columnOf(address: string | undefined): number | undefined {
 async function sheetsOf(zip: ZipFile): Promise<{ sheets: Workbook["sheets"]; from1904: boolean }> {
   const targets = new Map<string, string>();
   const part = "xl/workbook.xml";
-  readXml(await zip.text("xl/_rels/workbook.xml.rels"), {
-    open: (name, a) => {
-      if (name === "Relationship") targets.set(a["Id"] ?? "", a["Target"] ?? "");
+  readXml(
+    await zip.text("xl/_rels/workbook.xml.rels"),
+    {
+      open: (name, a) => {
+        if (name === "Relationship") targets.set(a["Id"] ?? "", a["Target"] ?? "");
+      },
     },
-  }, "The list of sheets");
+    "The list of sheets",
+  );
   const sheets: Workbook["sheets"] = [];
   let from1904 = false;
-  readXml(await zip.text(part), {
-    open: (name, a) => {
-      if (name === "workbookPr") from1904 = a["date1904"] === "1" || a["date1904"] === "true";
-      if (name !== "sheet") return;
-      const target = targets.get(a["r:id"] ?? "");
-      if (target !== undefined) sheets.push({ name: a["name"] ?? "", part: target.startsWith("/") ? target.slice(1) : `xl/${target}` });
+  readXml(
+    await zip.text(part),
+    {
+      open: (name, a) => {
+        if (name === "workbookPr") from1904 = a["date1904"] === "1" || a["date1904"] === "true";
+        if (name !== "sheet") return;
+        const target = targets.get(a["r:id"] ?? "");
+        if (target !== undefined) sheets.push({ name: a["name"] ?? "", part: target.startsWith("/") ? target.slice(1) : `xl/${target}` });
+      },
     },
-  }, "The workbook");
+    "The workbook",
+  );
   const there = sheets.filter((sheet) => zip.has(sheet.part));
   if (there.length === 0) throw new ImportFaultError("no-sheets", "The workbook has no sheet that can be read.");
   return { sheets: there, from1904 };
@@ -188,23 +197,32 @@ async function numberKinds(zip: ZipFile): Promise<NumberKind[]> {
   const codes = new Map<number, string>();
   const kinds: NumberKind[] = [];
   let inCellStyles = false;
-  readXml(await zip.text(part), {
-    open: (name, a) => {
-      if (name === "numFmt") codes.set(Number(a["numFmtId"]), a["formatCode"] ?? "");
-      else if (name === "cellXfs") inCellStyles = true;
-      else if (name === "xf" && inCellStyles) kinds.push(kindOf(Number(a["numFmtId"] ?? 0), codes));
+  readXml(
+    await zip.text(part),
+    {
+      open: (name, a) => {
+        if (name === "numFmt") codes.set(Number(a["numFmtId"]), a["formatCode"] ?? "");
+        else if (name === "cellXfs") inCellStyles = true;
+        else if (name === "xf" && inCellStyles) kinds.push(kindOf(Number(a["numFmtId"] ?? 0), codes));
+      },
+      close: (name) => {
+        if (name === "cellXfs") inCellStyles = false;
+      },
     },
-    close: (name) => {
-      if (name === "cellXfs") inCellStyles = false;
-    },
-  }, "The list of styles");
+    "The list of styles",
+  );
   return kinds;
 }
 
 /** Formats 14 to 22 and 45 to 47 are dates and times in the standard's own list, 9 and 10 percentages; others say it in their code. */
 function kindOf(id: number, codes: ReadonlyMap<number, string>): NumberKind {
   const code = codes.get(id);
-  if (code === undefined) return (id >= 14 && id <= 22) || (id >= 27 && id <= 36) || (id >= 45 && id <= 47) || (id >= 50 && id <= 58) ? "date" : id === 9 || id === 10 ? "percent" : "plain";
+  if (code === undefined)
+    return (id >= 14 && id <= 22) || (id >= 27 && id <= 36) || (id >= 45 && id <= 47) || (id >= 50 && id <= 58)
+      ? "date"
+      : id === 9 || id === 10
+        ? "percent"
+        : "plain";
   const bare = code.replace(/"[^"]*"|\\.|\[[^\]]*\]/g, "").split(";")[0]!;
   if (bare.includes("%")) return "percent";
   return /[ymdhs]/i.test(bare) && !/general/i.test(bare) ? "date" : "plain";

@@ -36,7 +36,11 @@ export function readXml(text: string, events: XmlEvents, what: string): void {
 function xmlReader(events: XmlEvents, what: string): { write: (text: string) => void; end: () => void } {
   const parser = new SaxesParser({ xmlns: false, position: true });
   const fault = () => {
-    throw new ImportFaultError("not-xml", `${what} is not well-formed XML (line ${parser.line}). The file is damaged, or is something else.`, parser.line);
+    throw new ImportFaultError(
+      "not-xml",
+      `${what} is not well-formed XML (line ${parser.line}). The file is damaged, or is something else.`,
+      parser.line,
+    );
   };
   parser.on("error", fault);
   parser.on("doctype", fault); // a document type can only do harm here

@@ -28,7 +28,8 @@ export class ZipFile {
     await new Promise<void>((resolve, reject) => {
       zip.on("entry", (entry: Entry) => {
         entries.set(entry.fileName, entry);
-        if (entries.size > MOST_PARTS) reject(new ImportFaultError("too-many-parts", `The file has more than ${MOST_PARTS} parts, which no table has.`));
+        if (entries.size > MOST_PARTS)
+          reject(new ImportFaultError("too-many-parts", `The file has more than ${MOST_PARTS} parts, which no table has.`));
         else zip.readEntry();
       });
       zip.on("end", resolve);
@@ -56,7 +57,9 @@ export class ZipFile {
     if (entry.generalPurposeBitFlag & 1)
       throw new ImportFaultError("locked-file", "The file is locked with a password. Save it without one and drop that here.");
     if (entry.uncompressedSize > most || entry.uncompressedSize > 1e7 + MOST_RATIO * entry.compressedSize) throw tooMuch(name);
-    const open = promisify(this.zip.openReadStream.bind(this.zip) as (e: Entry, done: (error: Error | null, stream: Readable) => void) => void);
+    const open = promisify(
+      this.zip.openReadStream.bind(this.zip) as (e: Entry, done: (error: Error | null, stream: Readable) => void) => void,
+    );
     let bytes = 0;
     try {
       for await (const piece of (await open(entry)) as AsyncIterable<Buffer>) {

@@ -180,17 +180,16 @@ export const responsesRepository = (db: Database) => ({
           states: sql<Buffer>`substr(${chunks.states}, ${from + 1}, ${length})`,
         })
         .from(chunks)
-        .where(
-          and(
-            eq(chunks.datasetId, datasetId),
-            eq(chunks.chunk, chunk),
-            inArray(chunks.position, [...across.keys()]),
-          ),
-        )
+        .where(and(eq(chunks.datasetId, datasetId), eq(chunks.chunk, chunk), inArray(chunks.position, [...across.keys()])))
         .all();
       for (const piece of pieces) {
         const at = across.get(piece.position)!;
-        const column = { name: "", values: new Float64Array(new Uint8Array(piece.values).buffer), states: piece.states, texts: all[at]!.texts };
+        const column = {
+          name: "",
+          values: new Float64Array(new Uint8Array(piece.values).buffer),
+          states: piece.states,
+          texts: all[at]!.texts,
+        };
         wanted.forEach((place, k) => (block[place.at]![at] = cellText(column, offsets[k]! - from)));
       }
     }

@@ -88,11 +88,7 @@ export const studiesRepository = (db: Database) => ({
 
   /** How each revision came about, oldest first; one without a mark is a person's change. */
   marks(id: string): RevisionMark[] {
-    const { last } = db
-      .select({ last: studies.revision })
-      .from(studies)
-      .where(eq(studies.id, id))
-      .get() ?? { last: 0 };
+    const { last } = db.select({ last: studies.revision }).from(studies).where(eq(studies.id, id)).get() ?? { last: 0 };
     const marked = new Map(
       db
         .select()

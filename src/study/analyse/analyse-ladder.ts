@@ -3,7 +3,6 @@ import type { Predictor } from "@/core/regression/design-matrix";
 import { type LadderFit, type LadderModels, ladderModels, ladderTables } from "@/core/regression/ladder";
 import { type Ladder, ladderPredictors, ladderSettingsVariables } from "../model/ladder";
 import type { ResponseSource } from "../model/response-column";
-import { columnsBehind, type Dependencies } from "../model/dependencies";
 import { cellText } from "../model/response-column";
 import type { StudyContext } from "../model/study";
 import { type AnalysisSample, analysisSample, type SampleRule } from "../prepare/analysis-sample";
@@ -23,11 +22,6 @@ export type FittedLadder =
 export function ladderNames(ladder: Ladder): string[] {
   const names = [...ladderPredictors(ladder), ...(ladder.outcome === null ? [] : [ladder.outcome]), ...ladder.alsoComplete];
   return [...new Set([...names, ...ladderSettingsVariables(ladder).map((v) => v.name)])];
-}
-
-/** The data columns a ladder needs: behind what it names and behind the filters that hold for it. */
-export function ladderColumns(study: Dependencies, ladder: Ladder): string[] {
-  return columnsBehind(study, ladderNames(ladder), [ladder.respondents]);
 }
 
 /** From study and responses to the tables of one ladder: columns, one sample for all steps, core. */

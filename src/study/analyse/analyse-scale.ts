@@ -3,7 +3,6 @@ import { gridBins, type Histogram } from "@/core/describe/histogram";
 import { cronbachAlpha, type Reliability } from "@/core/reliability/cronbach-alpha";
 import type { ResponseSource } from "../model/response-column";
 import type { Scale } from "../model/scale";
-import { columnsBehind, type Dependencies } from "../model/dependencies";
 import type { StudyContext } from "../model/study";
 import { type NumericColumn, presentValues } from "../prepare/numeric-column";
 import { type KeyedItem, scoreScale } from "../prepare/score-scale";
@@ -64,12 +63,6 @@ export function analyseScale(
   } catch (error) {
     return { status: "refused", refusal: refusalOf(error), strips };
   }
-}
-
-/** The columns of the file a scale needs, with those of the filters that hold for it. */
-export function scaleColumns(study: Dependencies, scale: Scale): string[] {
-  const items = scale.items.map((item) => item.variable);
-  return columnsBehind(study, items, [scale.respondents]);
 }
 
 function onlyKept({ values, missing }: NumericColumn, kept: Uint8Array): NumericColumn {

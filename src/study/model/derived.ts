@@ -35,15 +35,14 @@ export const Recipe = z.discriminatedUnion("kind", [
       kind: z.literal("ranges"),
       from: VariableName,
       /** Ascending. A value on an edge belongs to the range above it. */
-      edges: z
-        .array(z.number())
-        .min(1)
-        .max(50)
-        .refine(strictlyAscending, "Each edge must lie above the one before."),
+      edges: z.array(z.number()).min(1).max(50).refine(strictlyAscending, "Each edge must lie above the one before."),
       /** One more than edges, lowest range first. */
       labels: z.array(z.string().trim().min(1, "A range has no name.").max(1000)),
     })
-    .refine((r) => r.labels.length === r.edges.length + 1, { path: ["labels"], error: "There is one name too few or too many for the ranges." })
+    .refine((r) => r.labels.length === r.edges.length + 1, {
+      path: ["labels"],
+      error: "There is one name too few or too many for the ranges.",
+    })
     .refine((r) => new Set(r.labels).size === r.labels.length, { path: ["labels"], error: "Two ranges have the same name." }),
   /** (x − mean) / SD, over the respondents who are in the study and have an answer. */
   z.strictObject({ kind: z.literal("z"), from: VariableName }),

@@ -96,7 +96,9 @@ function applyOne(study: Study, edit: Edit): { study: Study; change: Change } {
     };
   const { key, list, id } = listOf(study, edit.subject);
   if (edit.to && id(edit.to) !== edit.id)
-    throw new EditRefusedError(edit.subject === "variable" ? "A variable keeps the name it has in the data file." : "An object keeps its id.");
+    throw new EditRefusedError(
+      edit.subject === "variable" ? "A variable keeps the name it has in the data file." : "An object keeps its id.",
+    );
   const found = list.findIndex((o) => id(o) === edit.id);
   if (found < 0 && edit.to === null) throw new EditRefusedError(`There is no ${edit.subject} "${edit.id}" to remove.`);
   if (found < 0 && edit.subject === "variable" && edit.at === undefined) throw new EditRefusedError(`There is no variable "${edit.id}".`);

@@ -114,7 +114,11 @@ function loosen(node: jsep.Expression): jsep.Expression {
 
 function faultWords(description: string, text: string, at: number): string {
   if (/^Unclosed \(|Expected \)|Unclosed quote|A brace|Expected comma/.test(description))
-    return /quote/.test(description) ? "A quotation mark is opened and not closed." : /brace/.test(description) ? "A brace is opened and not closed." : "A bracket is opened and not closed.";
+    return /quote/.test(description)
+      ? "A quotation mark is opened and not closed."
+      : /brace/.test(description)
+        ? "A brace is opened and not closed."
+        : "A bracket is opened and not closed.";
   if (/Expected expression after|Missing unaryOp/.test(description)) return "Something is missing after this sign.";
   return at >= text.length ? "The formula ends too early." : "This cannot be read here.";
 }
@@ -142,11 +146,17 @@ function translate(node: jsep.Expression, text: string): Formula {
       const [least, most] = FORMULA_FUNCTIONS[by];
       const given = e.arguments.length;
       if (given < least || given > most)
-        throw fault(`${by} takes ${most === 1 ? "one value" : least === most ? `${least} values` : `${least} to ${most} values`}, not ${given}.`, name);
+        throw fault(
+          `${by} takes ${most === 1 ? "one value" : least === most ? `${least} values` : `${least} to ${most} values`}, not ${given}.`,
+          name,
+        );
       return { kind: "call", by, of: e.arguments.map((a) => translate(a, text)) };
     }
     default:
-      throw new FormulaFaultError("Two things stand side by side without a sign between them, or a sign is not known here.", secondPart(e, text));
+      throw new FormulaFaultError(
+        "Two things stand side by side without a sign between them, or a sign is not known here.",
+        secondPart(e, text),
+      );
   }
 }
 

@@ -21,10 +21,25 @@ export function touchedBy(study: Study, changes: readonly Change[]): { scales: s
   };
   // a filter that was taken away held for all while it was there
   const gone = changes.some((c) => c.subject === "filter" && (c.from as { everywhere?: boolean } | null)?.everywhere === true);
-  const scales = study.scales.filter((s) => gone || stands(s.id, s.items.map((i) => i.variable), s.respondents)).map((s) => s.name);
+  const scales = study.scales
+    .filter(
+      (s) =>
+        gone ||
+        stands(
+          s.id,
+          s.items.map((i) => i.variable),
+          s.respondents,
+        ),
+    )
+    .map((s) => s.name);
   const ladders = study.ladders
     .filter((l) => {
-      const names = [...ladderPredictors(l), ...(l.outcome === null ? [] : [l.outcome]), ...l.alsoComplete, ...ladderSettingsVariables(l).map((v) => v.name)];
+      const names = [
+        ...ladderPredictors(l),
+        ...(l.outcome === null ? [] : [l.outcome]),
+        ...l.alsoComplete,
+        ...ladderSettingsVariables(l).map((v) => v.name),
+      ];
       return gone || stands(l.id, names, l.respondents);
     })
     .map((l) => l.name);

@@ -2,6 +2,9 @@ import { CellState, type ResponseColumn } from "../model/response-column";
 import type { Variable } from "../model/variable";
 import { categoryLevels } from "./category-levels";
 
+const MISSING = -1;
+const UNMET = -2;
+
 /** A column read as categories: the level of row i is levels[codes[i]] where missing[i] is 0. */
 export interface CategoryColumn {
   /** Declared levels in codebook order, then answers that are no declared level, in order of first appearance. */
@@ -28,21 +31,28 @@ export function readCategories(column: ResponseColumn, variable: Pick<Variable, 
     for (const key of keys) known.set(key, names.length);
     names.push(value);
   }
+  /** The code of a cell not met before; −1: missing. */
+  const codeOf = (cell: string | number): number => {
+    if (gone.has(cell)) return MISSING;
+    const at = known.get(cell);
+    if (at !== undefined) return at;
+    known.set(cell, names.length);
+    return names.push(String(cell)) - 1;
+  };
+  // each distinct cell is looked up once: a hundred thousand answers are seven different ones
+  const ofText = new Int32Array(column.texts.length).fill(UNMET);
+  const ofNumber = new Map<number, number>();
   for (let i = 0; i < n; i++) {
     const value = column.values[i]!;
     const state = column.states[i]!;
-    const cell = state === CellState.text ? column.texts[value]! : value;
-    if (state === CellState.empty || gone.has(cell)) {
-      missing[i] = 1;
-      continue;
+    let code = state === CellState.empty ? MISSING : state === CellState.text ? ofText[value]! : (ofNumber.get(value) ?? UNMET);
+    if (code === UNMET) {
+      code = codeOf(state === CellState.text ? column.texts[value]! : value);
+      if (state === CellState.text) ofText[value] = code;
+      else ofNumber.set(value, code);
     }
-    let at = known.get(cell);
-    if (at === undefined) {
-      at = names.length;
-      known.set(cell, at);
-      names.push(String(cell));
-    }
-    codes[i] = at;
+    if (code === MISSING) missing[i] = 1;
+    else codes[i] = code;
   }
   return { levels: names, codes, missing };
 }

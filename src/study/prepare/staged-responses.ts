@@ -42,6 +42,12 @@ export type ResponseDifferences = z.infer<typeof ResponseDifferences>;
 /** Responses that wait to be taken: what they change, and the edits that take them. */
 export const StagedResponses = z.discriminatedUnion("kind", [
   z.strictObject({ kind: z.literal("append"), dataset: z.string(), edits: EditSet, report: AppendReport }),
-  z.strictObject({ kind: z.literal("replace"), dataset: z.string(), edits: EditSet, differences: ResponseDifferences, correctionsIdle: Count }),
+  z.strictObject({
+    kind: z.literal("replace"),
+    dataset: z.string(),
+    edits: EditSet,
+    differences: ResponseDifferences,
+    correctionsIdle: Count,
+  }),
 ]);
 export type StagedResponses = z.infer<typeof StagedResponses>;

@@ -214,7 +214,9 @@ function derivationKey(study: StudyContext, name: string): string {
     name,
     study.derived!.filter((d) => behind.has(d.name)),
     study.scales.filter((s) => behind.has(s.id)),
-    study.codebook.filter((v) => behind.has(v.name)).map(({ name: of, kind, range, missing, levels }) => [of, kind, range, missing, levels]),
+    study.codebook
+      .filter((v) => behind.has(v.name))
+      .map(({ name: of, kind, range, missing, levels }) => [of, kind, range, missing, levels]),
     (study.corrections ?? []).filter((c) => behind.has(c.variable)),
     (study.filters ?? []).filter((f) => f.everywhere).map((f) => f.conditions),
   ]);

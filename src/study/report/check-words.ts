@@ -77,7 +77,9 @@ export function findingWords(f: Finding, title: (name: string) => string): strin
     case "nothing-answered":
       return `${counted(f.count, "respondent")}.`;
     case "no-variation":
-      return f.values.length === 0 ? `${name} holds no answer at all.` : `${name} is ${shown(f.values[0]!.value)} for all ${f.count} who answered.`;
+      return f.values.length === 0
+        ? `${name} holds no answer at all.`
+        : `${name} is ${shown(f.values[0]!.value)} for all ${f.count} who answered.`;
     case "unused-levels":
       return `${name}: ${listed(f.values.map((v) => shown(v.value)))}.`;
     default:
@@ -106,7 +108,12 @@ export function fixesOf(f: Finding, study: Study): Fix[] {
       return [leaveOut(study, "nothing_answered", "Nothing answered", "Not one item answered.", f, "Leave them out")];
     case "no-variation":
       return variable && variable.kind !== "text"
-        ? [{ label: "Keep it as text, offered nowhere", edits: [{ subject: "variable", id: variable.name, to: { ...variable, kind: "text" } }] }]
+        ? [
+            {
+              label: "Keep it as text, offered nowhere",
+              edits: [{ subject: "variable", id: variable.name, to: { ...variable, kind: "text" } }],
+            },
+          ]
         : [];
     case "undeclared-levels":
       if (!variable) return [];
@@ -156,12 +163,13 @@ function countAsMissing(variable: Variable, f: Finding): Fix {
 function emptyCells(variable: Variable, f: Finding, study: Study): Fix {
   const single = f.values.length === 1 ? f.values[0]!.value : null;
   const open = f.rows.filter((row) => !study.corrections.some((c) => c.row === row && c.variable === variable.name));
-  const edits = single === null
-    ? []
-    : open.map((row): Edit => {
-        const correction = { variable: variable.name, row, from: single, to: null, note: "outside the declared range" };
-        return { subject: "correction", id: correctionId(correction), to: correction };
-      });
+  const edits =
+    single === null
+      ? []
+      : open.map((row): Edit => {
+          const correction = { variable: variable.name, row, from: single, to: null, note: "outside the declared range" };
+          return { subject: "correction", id: correctionId(correction), to: correction };
+        });
   return { label: `Empty ${edits.length === 1 ? "this cell" : `these ${edits.length} cells`}`, edits };
 }
 
@@ -181,7 +189,17 @@ function leaveOut(study: Study, id: string, name: string, reason: string, f: Fin
   return { label, edits: [{ subject: "filter", id, to }] };
 }
 
-/** The first fix of several findings as one: edits of one object are put together. */
+const ALL_WORDS: Partial<Record<CheckKind, string>> = {
+  "missing-like": "Count all of these as missing",
+  "words-in-numbers": "Count all of these as missing",
+  "outside-range": "Count all of these as missing",
+  "unreadable-dates": "Count all of these as missing",
+  "unused-levels": "Take all of these levels out",
+  "undeclared-levels": "Make all of these levels",
+  "no-variation": "Keep all of these as text, offered nowhere",
+};
+
+/** The first fix of several findings as one: edits of one object are put together. Null where there is no such fix. */
 export function fixAll(findings: readonly Finding[], study: Study): Fix | null {
   let current = study;
   const edits = new Map<string, Edit>();
@@ -199,5 +217,6 @@ export function fixAll(findings: readonly Finding[], study: Study): Fix | null {
       edits.set("id" in edit ? `${edit.subject} ${edit.id}` : edit.subject, edit);
     }
   }
-  return edits.size === 0 ? null : { label: "", edits: [...edits.values()] };
+  const label = ALL_WORDS[findings[0]!.check];
+  return edits.size === 0 || label === undefined ? null : { label: `${label} (${findings.length} variables)`, edits: [...edits.values()] };
 }

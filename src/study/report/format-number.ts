@@ -61,6 +61,11 @@ export function formatInterval(lower: number | null, upper: number | null, forma
   return lower === null || upper === null ? NOT_AVAILABLE : `[${format(lower)}, ${format(upper)}]`;
 }
 
+/** A number a person chose, with the digits it was given. */
+export function formatPlain(value: number): string {
+  return String(value).replace("-", "−");
+}
+
 /** A count with thin spaces between thousands. */
 export function formatCount(value: number): string {
   return String(value).replace(/\B(?=(\d{3})+$)/g, "\u202f");

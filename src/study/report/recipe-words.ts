@@ -1,7 +1,7 @@
 import type { Recipe } from "../model/derived";
 import type { Condition } from "../model/respondent-filter";
 import type { DerivedFacts } from "../prepare/derive/derived-column";
-import { counted, formatCount, formatNumber, listed } from "./format-number";
+import { counted, formatCount, formatNumber, formatPlain, listed } from "./format-number";
 
 type Title = (name: string) => string;
 
@@ -18,7 +18,7 @@ export function recipeWords(recipe: Recipe, title: Title): string {
       return `${title(recipe.from)} recoded (${parts.join("; ")}${recipe.table.length > 4 ? "; …" : ""}); anything else ${otherwise}.`;
     }
     case "ranges":
-      return `${title(recipe.from)} cut at ${listed(recipe.edges.map((e) => formatNumber(e)))} into ${listed(recipe.labels)}.`;
+      return `${title(recipe.from)} cut at ${listed(recipe.edges.map(formatPlain))} into ${listed(recipe.labels)}.`;
     case "z":
       return `z-score of ${title(recipe.from)}.`;
     case "centre":
@@ -28,7 +28,7 @@ export function recipeWords(recipe: Recipe, title: Title): string {
     case "formula":
       return `${recipe.formula}.`;
     case "weighted":
-      return `${recipe.parts.map((p) => `${formatNumber(p.weight)} × ${title(p.variable)}`).join(" + ")}.`;
+      return `${recipe.parts.map((p) => `${formatPlain(p.weight)} × ${title(p.variable)}`).join(" + ")}.`;
     case "indicator":
       return `1 where ${title(recipe.from)} is ${recipe.equals.join(" or ")}, else 0.`;
     case "years":
@@ -57,8 +57,8 @@ export function conditionWords(condition: Condition, title: Title): string {
     case "between": {
       const { low, high } = condition;
       const name = `whose ${title(condition.variable)} is`;
-      if (low === null) return `${name} at most ${formatNumber(high)}`;
-      return high === null ? `${name} at least ${formatNumber(low)}` : `${name} from ${formatNumber(low)} to ${formatNumber(high)}`;
+      if (low === null) return `${name} at most ${formatPlain(high!)}`;
+      return high === null ? `${name} at least ${formatPlain(low)}` : `${name} from ${formatPlain(low)} to ${formatPlain(high)}`;
     }
     case "answered":
       return `who answered at least ${formatNumber(condition.share * 100, 0)} % of ${counted(condition.variables.length, "variable")}`;

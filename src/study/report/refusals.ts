@@ -9,7 +9,10 @@ export function refusalWords(refusal: Refusal, title: (name: string) => string):
     case "formula-fault":
       return { what: String(d["message"]), remedy: `Look at place ${Number(d["at"]) + 1} of the formula.` };
     case "nothing-to-standardize":
-      return { what: `The answers to ${name("variable")} do not vary, so there is nothing to divide by.`, remedy: "Choose another variable." };
+      return {
+        what: `The answers to ${name("variable")} do not vary, so there is nothing to divide by.`,
+        remedy: "Choose another variable.",
+      };
     case "circle":
       return { what: `${name("variable")} would be worked out from itself.`, remedy: "Take it out of its own recipe." };
     case "no-outcome":

@@ -28,7 +28,14 @@ export function changeWords(change: Change): string {
   }
 }
 
-const SUBJECTS = { variable: "Variable", derived: "Recipe of", filter: "Filter", scale: "Scale", ladder: "Ladder", comparison: "Comparison" } as const;
+const SUBJECTS = {
+  variable: "Variable",
+  derived: "Recipe of",
+  filter: "Filter",
+  scale: "Scale",
+  ladder: "Ladder",
+  comparison: "Comparison",
+} as const;
 
 const FIELD_WORDS: Record<string, string> = {
   range: "possible answers",

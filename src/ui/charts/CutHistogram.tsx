@@ -53,7 +53,14 @@ export function CutHistogram({ histogram, width, height, title, edges, labels, u
       onPointerCancel={() => (held.current = null)}
     >
       {labels.map((_, i) => (
-        <rect key={i} x={places[i]} y={4} width={Math.max(0, places[i + 1]! - places[i]!)} height={base - 4} fill={i % 2 === 0 ? "var(--shade)" : "transparent"} />
+        <rect
+          key={i}
+          x={places[i]}
+          y={4}
+          width={Math.max(0, places[i + 1]! - places[i]!)}
+          height={base - 4}
+          fill={i % 2 === 0 ? "var(--shade)" : "transparent"}
+        />
       ))}
       {histogram.counts.map((count, i) => (
         <rect
@@ -78,7 +85,15 @@ export function CutHistogram({ histogram, width, height, title, edges, labels, u
         const most = Math.floor(room / 6.2);
         return (
           most >= 2 && (
-            <text key={i} x={(places[i]! + places[i + 1]!) / 2} y={height - 4} textAnchor="middle" fontSize={12} fontWeight={600} fill="var(--ink)">
+            <text
+              key={i}
+              x={(places[i]! + places[i + 1]!) / 2}
+              y={height - 4}
+              textAnchor="middle"
+              fontSize={12}
+              fontWeight={600}
+              fill="var(--ink)"
+            >
               {label.length > most ? `${label.slice(0, most - 1)}…` : label}
             </text>
           )

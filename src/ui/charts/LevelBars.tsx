@@ -17,7 +17,13 @@ export function LevelBars({ levels, width, title }: { levels: readonly { name: s
           <text x={0} y={14} fill="var(--ink)">
             {level.name.length > 17 ? `${level.name.slice(0, 16)}…` : level.name}
           </text>
-          <rect x={name} y={4} width={Math.max(level.count > 0 ? 1 : 0, ((width - name - 34) * level.count) / most)} height={11} fill="var(--plum)" />
+          <rect
+            x={name}
+            y={4}
+            width={Math.max(level.count > 0 ? 1 : 0, ((width - name - 34) * level.count) / most)}
+            height={11}
+            fill="var(--plum)"
+          />
           <text x={width} y={14} textAnchor="end" fill="var(--quiet)">
             {level.count}
           </text>

@@ -17,7 +17,9 @@ export function MissingPatternChart({ pattern, title }: { pattern: MissingPatter
     .paddingInner(0.14);
   const right = x.range()[1]! + 12;
   const most = Math.max(1, ...patterns.map((p) => p.respondents));
-  const bar = scaleLinear().domain([0, most]).range([0, WIDTH - right - 50]);
+  const bar = scaleLinear()
+    .domain([0, most])
+    .range([0, WIDTH - right - 50]);
   const words = patterns
     .slice(0, 5)
     .map((p) => {
@@ -26,7 +28,13 @@ export function MissingPatternChart({ pattern, title }: { pattern: MissingPatter
     })
     .join("; ");
   return (
-    <svg role="img" aria-label={`Patterns of missing answers among ${respondents} respondents: ${words}.`} viewBox={`0 0 ${WIDTH} ${height}`} width="100%" style={{ maxWidth: WIDTH, display: "block" }}>
+    <svg
+      role="img"
+      aria-label={`Patterns of missing answers among ${respondents} respondents: ${words}.`}
+      viewBox={`0 0 ${WIDTH} ${height}`}
+      width="100%"
+      style={{ maxWidth: WIDTH, display: "block" }}
+    >
       {across.map((name, i) => {
         const words = title(name);
         return (
@@ -44,7 +52,16 @@ export function MissingPatternChart({ pattern, title }: { pattern: MissingPatter
               {gaps === 0 ? "complete" : `${gaps} open`}
             </text>
             {across.map((name, i) => (
-              <rect key={name} x={x(i)} y={2} width={x.bandwidth()} height={ROW - 4} fill={p.open[i] ? "var(--plum)" : "var(--shade)"} stroke={p.open[i] ? "none" : "var(--rule)"} strokeWidth={0.5} />
+              <rect
+                key={name}
+                x={x(i)}
+                y={2}
+                width={x.bandwidth()}
+                height={ROW - 4}
+                fill={p.open[i] ? "var(--plum)" : "var(--shade)"}
+                stroke={p.open[i] ? "none" : "var(--rule)"}
+                strokeWidth={0.5}
+              />
             ))}
             <rect x={right} y={3} width={Math.max(1, bar(p.respondents))} height={ROW - 6} fill="var(--slate)" />
             <text x={right + bar(p.respondents) + 5} y={12} fontSize={11} fill="var(--ink)">

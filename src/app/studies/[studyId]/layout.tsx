@@ -4,15 +4,16 @@ import { StudyProvider } from "@/features/study/study-context";
 import { StudyFrame } from "@/features/study/StudyFrame";
 import { database } from "@/server/database";
 import { NotFoundError } from "@/server/errors";
+import { seenRepository } from "@/server/repositories/seen-repository";
 import { studiesRepository } from "@/server/repositories/studies-repository";
 
 export const dynamic = "force-dynamic";
 
 export default async function StudyLayout({ params, children }: { params: Promise<{ studyId: string }>; children: ReactNode }) {
   const { studyId } = await params;
-  const saved = load(studyId);
+  const { saved, seen } = load(studyId);
   return (
-    <StudyProvider id={saved.id} study={saved.study} revision={saved.revision}>
+    <StudyProvider id={saved.id} study={saved.study} revision={saved.revision} seen={seen}>
       <StudyFrame>{children}</StudyFrame>
     </StudyProvider>
   );
@@ -20,7 +21,8 @@ export default async function StudyLayout({ params, children }: { params: Promis
 
 function load(studyId: string) {
   try {
-    return studiesRepository(database()).load(studyId);
+    const db = database();
+    return { saved: studiesRepository(db).load(studyId), seen: seenRepository(db).list(studyId) };
   } catch (error) {
     if (error instanceof NotFoundError) notFound();
     throw error;

@@ -19,7 +19,7 @@ export function FormulaRecipe({ recipe, onChange }: { recipe: Extract<Recipe, { 
 export function FormulaField({ formula, onChange }: { formula: string; onChange: (formula: string) => void }) {
   const { study } = useStudy();
   const field = useRef<TextAreaRef>(null);
-  const fault = faultOf(formula);
+  const fault = formulaFault(formula);
   /** Puts something where the writing stands. */
   const insert = (text: string, back = 0) => {
     const area = field.current?.resizableTextArea?.textArea;
@@ -30,7 +30,10 @@ export function FormulaField({ formula, onChange }: { formula: string; onChange:
       area?.setSelectionRange(from + text.length - back, from + text.length - back);
     });
   };
-  const names = [...study.scales.map((s) => ({ value: s.id, label: s.name, search: `${s.name} ${s.id}` })), ...study.codebook.map((v) => ({ value: v.name, label: `${v.name} ${v.label}`, search: `${v.name} ${v.label}` }))];
+  const names = [
+    ...study.scales.map((s) => ({ value: s.id, label: s.name, search: `${s.name} ${s.id}` })),
+    ...study.codebook.map((v) => ({ value: v.name, label: `${v.name} ${v.label}`, search: `${v.name} ${v.label}` })),
+  ];
   return (
     <div className={css.formula}>
       <Input.TextArea
@@ -77,7 +80,13 @@ export function FormulaField({ formula, onChange }: { formula: string; onChange:
           onChange={(name: string | null) => name !== null && insert(`${name}()`, 1)}
         />
         {SIGNS.map((sign) => (
-          <button key={sign} type="button" className={css.sign} aria-label={`Put in ${sign}`} onClick={() => insert(/[()]/.test(sign) ? sign : ` ${sign} `)}>
+          <button
+            key={sign}
+            type="button"
+            className={css.sign}
+            aria-label={`Put in ${sign}`}
+            onClick={() => insert(/[()]/.test(sign) ? sign : ` ${sign} `)}
+          >
             {sign}
           </button>
         ))}
@@ -86,7 +95,8 @@ export function FormulaField({ formula, onChange }: { formula: string; onChange:
   );
 }
 
-function faultOf(formula: string): { message: string; at: number } | null {
+/** What is wrong with a formula as it is written, and where; null when it can be read, or is empty. */
+export function formulaFault(formula: string): { message: string; at: number } | null {
   if (formula.trim() === "") return null;
   try {
     parseFormula(formula);

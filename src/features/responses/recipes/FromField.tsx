@@ -9,7 +9,11 @@ import css from "../responses.module.css";
 export function FromField(props: { value: string; scales: boolean; label?: string; onChange: (name: string) => void }) {
   const { study } = useStudy();
   const scales = props.scales ? study.scales.map((s) => ({ value: s.id, label: s.name, search: s.id })) : [];
-  const variables = study.codebook.map((v) => ({ value: v.name, label: v.label ? `${v.name} ${v.label}` : v.name, search: `${v.name} ${v.label}` }));
+  const variables = study.codebook.map((v) => ({
+    value: v.name,
+    label: v.label ? `${v.name} ${v.label}` : v.name,
+    search: `${v.name} ${v.label}`,
+  }));
   return (
     <label className={css.from}>
       {props.label ?? "of"}{" "}

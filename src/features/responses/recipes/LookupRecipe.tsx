@@ -24,7 +24,10 @@ function useAnswers(name: string): { value: string; label: string; count: number
 export function LookupRecipe({ recipe, onChange }: { recipe: Lookup; onChange: (recipe: Recipe) => void }) {
   const answers = useAnswers(recipe.from);
   const targets = new Map(recipe.table.flatMap((row) => row.values.map((value) => [value, row.to] as const)));
-  const shown = [...answers, ...[...targets.keys()].filter((v) => !answers.some((a) => a.value === v)).map((value) => ({ value, label: "", count: 0 }))];
+  const shown = [
+    ...answers,
+    ...[...targets.keys()].filter((v) => !answers.some((a) => a.value === v)).map((value) => ({ value, label: "", count: 0 })),
+  ];
   /** Rows of the table with one value each are put together by what they become. */
   const put = (value: string, to: string | null | undefined) => {
     const next = new Map(targets);
@@ -97,7 +100,9 @@ export function LookupRecipe({ recipe, onChange }: { recipe: Lookup; onChange: (
             { value: "keep", label: "stays as it is" },
             { value: "value", label: "becomes" },
           ]}
-          onChange={(kind: Lookup["otherwise"]["kind"]) => onChange({ ...recipe, otherwise: kind === "value" ? { kind, value: "other" } : { kind } })}
+          onChange={(kind: Lookup["otherwise"]["kind"]) =>
+            onChange({ ...recipe, otherwise: kind === "value" ? { kind, value: "other" } : { kind } })
+          }
         />{" "}
         {otherwise.kind === "value" && (
           <Input

@@ -14,9 +14,9 @@ export function RangesRecipe({ recipe, onChange }: { recipe: Ranges; onChange: (
   const { result } = useLook(recipe.from);
   const look = result?.status === "seen" ? result.look : null;
   const d = look?.description;
-  const whole = look?.values.every((v) => Number.isInteger(Number(v.value))) ?? false;
+  const whole = look?.grid === 1;
   const spread = d?.max != null && d.min != null ? d.max - d.min : 1;
-  const unit = whole ? 1 : 10 ** Math.floor(Math.log10(spread / 50 || 1));
+  const unit = look?.grid ?? 10 ** Math.floor(Math.log10(spread / 50 || 1));
   const snapped = (edge: number) => Number((Math.round(edge / unit) * unit).toPrecision(12));
   const move = (at: number, to: number) => {
     const edges = recipe.edges.with(at, snapped(to));
@@ -26,7 +26,11 @@ export function RangesRecipe({ recipe, onChange }: { recipe: Ranges; onChange: (
   const add = () => {
     const last = recipe.edges.at(-1)!;
     const next = snapped(d?.max != null && d.max > last ? (last + d.max) / 2 : last + unit);
-    onChange({ ...recipe, edges: [...recipe.edges, next > last ? next : last + unit], labels: [...recipe.labels, `range ${recipe.labels.length + 1}`] });
+    onChange({
+      ...recipe,
+      edges: [...recipe.edges, next > last ? next : last + unit],
+      labels: [...recipe.labels, `range ${recipe.labels.length + 1}`],
+    });
   };
   const equal = (parts: number) => {
     if (!look?.description || !look.histogram) return;
@@ -107,4 +111,5 @@ export function RangesRecipe({ recipe, onChange }: { recipe: Ranges; onChange: (
   );
 }
 
-const named = (count: number) => (count === 2 ? ["low", "high"] : count === 3 ? ["low", "middle", "high"] : Array.from({ length: count }, (_, i) => `range ${i + 1}`));
+const named = (count: number) =>
+  count === 2 ? ["low", "high"] : count === 3 ? ["low", "middle", "high"] : Array.from({ length: count }, (_, i) => `range ${i + 1}`);

@@ -11,7 +11,7 @@ import { derivedFactWords } from "@/study/report/recipe-words";
 import { refusalWords } from "@/study/report/refusals";
 import css from "../responses.module.css";
 import { type DraftRecipe, kindOf, levelsOf, RECIPE_WORDS } from "./draft-recipe";
-import { FormulaRecipe } from "./FormulaRecipe";
+import { formulaFault, FormulaRecipe } from "./FormulaRecipe";
 import { FromField } from "./FromField";
 import { IndicatorRecipe, LookupRecipe } from "./LookupRecipe";
 import { RangesRecipe } from "./RangesRecipe";
@@ -22,7 +22,8 @@ export function RecipeEditor({ draft, onDraft }: { draft: DraftRecipe; onDraft: 
   const { study, store } = useStudy();
   const [fault, setFault] = useState<string | null>(null);
   const parsed = DerivedVariable.safeParse({ name: draft.name, recipe: draft.recipe });
-  const taken = draft.opened === null && [...study.codebook.map((v) => v.name), ...study.scales.map((s) => s.id)].includes(draft.name.trim());
+  const taken =
+    draft.opened === null && [...study.codebook.map((v) => v.name), ...study.scales.map((s) => s.id)].includes(draft.name.trim());
   const set = (recipe: Recipe) => onDraft({ ...draft, recipe });
 
   const keep = () => {
@@ -65,19 +66,34 @@ export function RecipeEditor({ draft, onDraft }: { draft: DraftRecipe; onDraft: 
         </label>
         <label>
           label{" "}
-          <Input size="small" aria-label="Label of the variable" style={{ width: 260 }} value={draft.label} onChange={(e) => onDraft({ ...draft, label: e.target.value })} />
+          <Input
+            size="small"
+            aria-label="Label of the variable"
+            style={{ width: 260 }}
+            value={draft.label}
+            onChange={(e) => onDraft({ ...draft, label: e.target.value })}
+          />
         </label>
         <span className="quiet">{RECIPE_WORDS[draft.recipe.kind].sentence}</span>
       </div>
       {"from" in draft.recipe && (
         <FromField
           value={draft.recipe.from}
-          scales={draft.recipe.kind === "z" || draft.recipe.kind === "centre" || draft.recipe.kind === "transform" || draft.recipe.kind === "ranges"}
+          scales={
+            draft.recipe.kind === "z" ||
+            draft.recipe.kind === "centre" ||
+            draft.recipe.kind === "transform" ||
+            draft.recipe.kind === "ranges"
+          }
           onChange={(from) => set({ ...draft.recipe, from } as Recipe)}
         />
       )}
       <RecipeFields recipe={draft.recipe} onChange={set} />
-      {parsed.success && !taken ? <Outcome key={draft.name} draft={parsed.data} /> : <p className="quiet">{taken ? "That name is taken." : parsed.error?.issues[0]?.message}</p>}
+      {unreadable(draft.recipe) ? null : parsed.success && !taken ? (
+        <Outcome key={draft.name} draft={parsed.data} />
+      ) : (
+        <p className="quiet">{taken ? "That name is taken." : parsed.error?.issues[0]?.message}</p>
+      )}
       <div className={css.ways}>
         <Button type="primary" size="small" htmlType="submit">
           Keep
@@ -107,9 +123,21 @@ function Outcome({ draft: derived }: { draft: DerivedVariable }) {
   const { look } = result;
   return (
     <p role="status" data-testid="recipe-outcome" className={outdated ? css.outdated : undefined}>
-      {derivedFactWords(look.facts!)} {look.distinct <= 12 && `It would hold ${look.values.filter((v) => v.count > 0).map((v) => `${v.value} (${v.count})`).join(", ") || "nothing"}.`}
+      {derivedFactWords(look.facts!)}{" "}
+      {look.distinct <= 12 &&
+        `It would hold ${
+          look.values
+            .filter((v) => v.count > 0)
+            .map((v) => `${v.value} (${v.count})`)
+            .join(", ") || "nothing"
+        }.`}
     </p>
   );
+}
+
+/** A formula that cannot be read is pointed at where it is written. */
+function unreadable(recipe: Recipe): boolean {
+  return recipe.kind === "formula" && formulaFault(recipe.formula) !== null;
 }
 
 function RecipeFields({ recipe, onChange }: { recipe: Recipe; onChange: (recipe: Recipe) => void }) {

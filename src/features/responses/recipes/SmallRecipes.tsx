@@ -36,9 +36,10 @@ export function TransformRecipe({ recipe, onChange }: Of<"transform">) {
 export function WeightedRecipe({ recipe, onChange }: Of<"weighted">) {
   const { study } = useStudy();
   const { parts } = recipe;
-  const free = [...study.scales.map((s) => ({ value: s.id, label: s.name })), ...study.codebook.map((v) => ({ value: v.name, label: `${v.name} ${v.label}` }))].filter(
-    (c) => !parts.some((p) => p.variable === c.value),
-  );
+  const free = [
+    ...study.scales.map((s) => ({ value: s.id, label: s.name })),
+    ...study.codebook.map((v) => ({ value: v.name, label: `${v.name} ${v.label}` })),
+  ].filter((c) => !parts.some((p) => p.variable === c.value));
   return (
     <div className={css.rangeRow}>
       {parts.map((part, i) => (
@@ -53,7 +54,12 @@ export function WeightedRecipe({ recipe, onChange }: Of<"weighted">) {
           />
           × {part.variable}
           {parts.length > 1 && (
-            <button type="button" className="link" aria-label={`Take ${part.variable} out`} onClick={() => onChange({ ...recipe, parts: parts.toSpliced(i, 1) })}>
+            <button
+              type="button"
+              className="link"
+              aria-label={`Take ${part.variable} out`}
+              onClick={() => onChange({ ...recipe, parts: parts.toSpliced(i, 1) })}
+            >
               ×
             </button>
           )}
@@ -108,7 +114,13 @@ export function YearsRecipe({ recipe, onChange }: Of<"years">) {
             { value: "completed", label: "completed years until a day" },
             { value: "exact", label: "years with decimals until a day" },
           ]}
-          onChange={(count) => onChange({ ...recipe, count, to: count === "calendar" ? null : (recipe.to ?? { kind: "day", day: new Date().toISOString().slice(0, 10) }) })}
+          onChange={(count) =>
+            onChange({
+              ...recipe,
+              count,
+              to: count === "calendar" ? null : (recipe.to ?? { kind: "day", day: new Date().toISOString().slice(0, 10) }),
+            })
+          }
         />
       </label>
       {recipe.to && (
@@ -123,7 +135,10 @@ export function YearsRecipe({ recipe, onChange }: Of<"years">) {
             { value: "variable", label: "another date" },
           ]}
           onChange={(kind) =>
-            onChange({ ...recipe, to: kind === "day" ? { kind, day: new Date().toISOString().slice(0, 10) } : { kind: "variable", variable: recipe.from } })
+            onChange({
+              ...recipe,
+              to: kind === "day" ? { kind, day: new Date().toISOString().slice(0, 10) } : { kind: "variable", variable: recipe.from },
+            })
           }
         />
       )}
@@ -137,7 +152,12 @@ export function YearsRecipe({ recipe, onChange }: Of<"years">) {
         />
       )}
       {recipe.to?.kind === "variable" && (
-        <FromField label="until" scales={false} value={recipe.to.variable} onChange={(variable) => onChange({ ...recipe, to: { kind: "variable", variable } })} />
+        <FromField
+          label="until"
+          scales={false}
+          value={recipe.to.variable}
+          onChange={(variable) => onChange({ ...recipe, to: { kind: "variable", variable } })}
+        />
       )}
     </div>
   );

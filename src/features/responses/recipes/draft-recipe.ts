@@ -42,7 +42,10 @@ export function firstRecipe(kind: RecipeKind, from: string, study: Study, texts:
       return {
         kind,
         from,
-        table: (variable?.levels.length ? variable.levels : [{ value: "1", label: "" }]).map((l) => ({ values: [l.value], to: l.label || l.value })),
+        table: (variable?.levels.length ? variable.levels : [{ value: "1", label: "" }]).map((l) => ({
+          values: [l.value],
+          to: l.label || l.value,
+        })),
         otherwise: { kind: "missing" },
       };
     case "ranges":

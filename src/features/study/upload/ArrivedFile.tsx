@@ -89,18 +89,62 @@ export function ArrivedFile(props: {
             <dt>{WHAT[what]}</dt>
             <dd>
               {what === "encoding" ? (
-                <Select size="small" aria-label="Letters" {...popup} style={{ width: 210 }} value={options.encoding} options={ENCODINGS} onChange={(encoding) => void say({ ...given, encoding })} />
+                <Select
+                  size="small"
+                  aria-label="Letters"
+                  {...popup}
+                  style={{ width: 210 }}
+                  value={options.encoding}
+                  options={ENCODINGS}
+                  onChange={(encoding) => void say({ ...given, encoding })}
+                />
               ) : what === "delimiter" ? (
-                <Select size="small" aria-label="Cells are parted by" {...popup} style={{ width: 130 }} value={options.delimiter} options={DELIMITERS} onChange={(delimiter) => void say({ ...given, delimiter })} />
+                <Select
+                  size="small"
+                  aria-label="Cells are parted by"
+                  {...popup}
+                  style={{ width: 130 }}
+                  value={options.delimiter}
+                  options={DELIMITERS}
+                  onChange={(delimiter) => void say({ ...given, delimiter })}
+                />
               ) : what === "decimal" ? (
-                <Select size="small" aria-label="Decimal mark" {...popup} style={{ width: 100 }} value={options.decimal} options={DECIMALS} onChange={(decimal) => void say({ ...given, decimal })} />
+                <Select
+                  size="small"
+                  aria-label="Decimal mark"
+                  {...popup}
+                  style={{ width: 100 }}
+                  value={options.decimal}
+                  options={DECIMALS}
+                  onChange={(decimal) => void say({ ...given, decimal })}
+                />
               ) : what === "sheet" && u.sheets.length > 1 ? (
-                <Select size="small" aria-label="Table" {...popup} style={{ width: 210 }} value={options.sheet} options={u.sheets.map((s) => ({ value: s, label: s }))} onChange={(sheet) => void say({ sheet })} />
+                <Select
+                  size="small"
+                  aria-label="Table"
+                  {...popup}
+                  style={{ width: 210 }}
+                  value={options.sheet}
+                  options={u.sheets.map((s) => ({ value: s, label: s }))}
+                  onChange={(sheet) => void say({ sheet })}
+                />
               ) : what === "header" && options.format !== "json" ? (
                 <>
                   row{" "}
-                  <InputNumber size="small" aria-label="Row with the names" style={{ width: 64 }} min={1} max={1000} value={options.headerRow} onChange={(headerRow) => void say({ ...given, headerRow, names: null })} />{" "}
-                  <button type="button" className="link" onClick={() => void say({ ...given, headerRow: options.headerRow === null ? 1 : null, names: null })}>
+                  <InputNumber
+                    size="small"
+                    aria-label="Row with the names"
+                    style={{ width: 64 }}
+                    min={1}
+                    max={1000}
+                    value={options.headerRow}
+                    onChange={(headerRow) => void say({ ...given, headerRow, names: null })}
+                  />{" "}
+                  <button
+                    type="button"
+                    className="link"
+                    onClick={() => void say({ ...given, headerRow: options.headerRow === null ? 1 : null, names: null })}
+                  >
                     {options.headerRow === null ? "a row holds the names" : "no row holds names"}
                   </button>
                 </>
@@ -147,7 +191,11 @@ export function ArrivedFile(props: {
                     aria-label={`Name of column ${at + 1}`}
                     defaultValue={column.name}
                     key={column.name}
-                    onBlur={(event) => event.target.value.trim() !== column.name && event.target.value.trim() !== "" && void rename(at, event.target.value.trim())}
+                    onBlur={(event) =>
+                      event.target.value.trim() !== column.name &&
+                      event.target.value.trim() !== "" &&
+                      void rename(at, event.target.value.trim())
+                    }
                     onPressEnter={(event) => event.currentTarget.blur()}
                   />
                   <span className="quiet">{column.kind === "item" ? "scale item" : column.kind}</span>

@@ -8,7 +8,17 @@ import css from "./upload.module.css";
 const ACCEPT = ".csv,.tsv,.txt,.xlsx,.ods,.json,.jsonl,.zip,text/csv";
 
 /** Where a file is dropped or chosen; it is sent and looked at, and nothing else. */
-export function FileDrop({ words, hint, small, onArrived }: { words: ReactNode; hint: ReactNode; small?: boolean; onArrived: (file: Arrived) => void }) {
+export function FileDrop({
+  words,
+  hint,
+  small,
+  onArrived,
+}: {
+  words: ReactNode;
+  hint: ReactNode;
+  small?: boolean;
+  onArrived: (file: Arrived) => void;
+}) {
   const [over, setOver] = useState(false);
   const [sending, setSending] = useState<{ name: string; share: number } | null>(null);
   const [message, setMessage] = useState<string | null>(null);

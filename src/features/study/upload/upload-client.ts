@@ -40,7 +40,11 @@ export function sendFile(file: File, progress: (share: number) => void, signal: 
 /** Asks again how a file would be read, some things said rather than found. */
 export async function understandAgain(id: string, given: GivenOptions): Promise<Sent> {
   try {
-    const response = await fetch(`/api/uploads/${id}`, { method: "POST", headers: { "content-type": "application/json" }, body: JSON.stringify(given) });
+    const response = await fetch(`/api/uploads/${id}`, {
+      method: "POST",
+      headers: { "content-type": "application/json" },
+      body: JSON.stringify(given),
+    });
     return readAnswer(response.status, await response.text());
   } catch {
     return { status: "refused", message: SILENT };
@@ -74,7 +78,13 @@ export type Taken =
   | { status: "stopped" };
 
 /** Has the whole file read. @param progress rows read so far */
-export async function takeFile(id: string, options: TableOptions, as: Purpose, progress: (rows: number) => void, signal: AbortSignal): Promise<Taken> {
+export async function takeFile(
+  id: string,
+  options: TableOptions,
+  as: Purpose,
+  progress: (rows: number) => void,
+  signal: AbortSignal,
+): Promise<Taken> {
   try {
     const response = await fetch(`/api/uploads/${id}/take`, {
       method: "POST",

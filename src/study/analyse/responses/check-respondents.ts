@@ -5,13 +5,20 @@ import { type Finding, finding } from "./findings";
 
 /** Fewer answers than this say nothing about a respondent's way of answering. */
 const LEAST_ANSWERS = 8;
+/** A code tells respondents apart when there are at least this many different ones for each respondent. */
+const OWN_CODES = 0.8;
 
 /** What is odd about whole respondents. `variables` are those of the file; `rows` their number. */
 export function checkRespondents(variables: readonly Variable[], columns: StudyColumns, rows: number): Finding[] {
   const codes = variables.filter((v) => v.kind === "code");
   const byCode = codes.flatMap((v) => sameCode(v, columns));
   const answers = variables.filter((v) => v.kind !== "code");
-  return [...byCode, ...sameAnswers(answers, columns, rows, byCode), ...straightLines(variables, columns, rows), ...nothingAnswered(answers, columns, rows)];
+  return [
+    ...byCode,
+    ...sameAnswers(answers, columns, rows, byCode),
+    ...straightLines(variables, columns, rows),
+    ...nothingAnswered(answers, columns, rows),
+  ];
 }
 
 function grouped(check: Finding["check"], variable: string | null, groups: number[][]): Finding[] {
@@ -30,7 +37,13 @@ function sameCode(variable: Variable, columns: StudyColumns): Finding[] {
     if (group) group.push(row + 1);
     else byValue.set(value, [row + 1]);
   }
-  return grouped("same-code", variable.name, [...byValue.values()].filter((group) => group.length > 1));
+  // a code that most respondents share is that of a class or a team
+  if (byValue.size < OWN_CODES * column.values.length) return [];
+  return grouped(
+    "same-code",
+    variable.name,
+    [...byValue.values()].filter((group) => group.length > 1),
+  );
 }
 
 /** Respondents whose every answer is the same as another's, with answers enough that this is no chance. */
@@ -97,7 +110,15 @@ function straightLines(variables: readonly Variable[], columns: StudyColumns, ro
       if (same && count >= LEAST_ANSWERS) found.add(row + 1);
     }
   }
-  return found.size === 0 ? [] : [finding("straight-line", null, [...found].sort((a, b) => a - b))];
+  return found.size === 0
+    ? []
+    : [
+        finding(
+          "straight-line",
+          null,
+          [...found].sort((a, b) => a - b),
+        ),
+      ];
 }
 
 /** Items that share the letters before their numbers. */

@@ -5,7 +5,8 @@ import type { StudyColumns } from "../../prepare/study-columns";
 import { type Finding, finding } from "./findings";
 
 /** Words that stand for a missing answer in many exports. */
-const MISSING_WORDS = /^(na|n\/a|n\.a\.|nan|null|none|missing|no answer|not answered|refused|don'?t know|dk|k\.? ?a\.?|keine angabe|\.|-|--|\?|#n\/a|#null!|#value!|#div\/0!)$/i;
+const MISSING_WORDS =
+  /^(na|n\/a|n\.a\.|nan|null|none|missing|no answer|not answered|refused|don'?t know|dk|k\.? ?a\.?|keine angabe|\.|-|--|\?|#n\/a|#null!|#value!|#div\/0!)$/i;
 /** Numbers that stand for one: all nines, eights, sevens or sixes, negative or too large for the scale. */
 const MISSING_NUMBER = /^-?(9+|8+|7+|6+|98|97|998|997|9998|9997|99\.?9*)$|^-1$/;
 /** A level with fewer respondents than this carries a coefficient badly. */
@@ -58,10 +59,21 @@ function checkNumbers(variable: Variable, column: ResponseColumn): Finding[] {
   };
   const missingWords = [...words.keys()].some((word) => MISSING_WORDS.test(word));
   if (suspects.size > 0 || missingWords)
-    push("missing-like", rowsOf((text, value) => (value === null ? MISSING_WORDS.test(text) : suspects.has(value))));
+    push(
+      "missing-like",
+      rowsOf((text, value) => (value === null ? MISSING_WORDS.test(text) : suspects.has(value))),
+    );
   const { range } = variable;
-  if (range) push("outside-range", rowsOf((_, value) => value !== null && !suspects.has(value) && (value < range.low || value > range.high)));
-  if (words.size > 0) push("words-in-numbers", rowsOf((text, value) => value === null && !MISSING_WORDS.test(text)));
+  if (range)
+    push(
+      "outside-range",
+      rowsOf((_, value) => value !== null && !suspects.has(value) && (value < range.low || value > range.high)),
+    );
+  if (words.size > 0)
+    push(
+      "words-in-numbers",
+      rowsOf((text, value) => value === null && !MISSING_WORDS.test(text)),
+    );
   return findings;
 }
 
@@ -82,7 +94,10 @@ function checkWords(variable: Variable, column: ResponseColumn): Finding[] {
   if (variable.kind === "code") return [];
   const declared = new Set(variable.missing);
   const levels = new Set(variable.levels.map((level) => level.value));
-  const suspect = column.texts.map((text) => MISSING_WORDS.test(text) && !declared.has(text) && !(variable.kind === "category" && levels.has(text) && !/^[-.?#]/.test(text)));
+  const suspect = column.texts.map(
+    (text) =>
+      MISSING_WORDS.test(text) && !declared.has(text) && !(variable.kind === "category" && levels.has(text) && !/^[-.?#]/.test(text)),
+  );
   if (!suspect.includes(true)) return [];
   const rows: number[] = [];
   const found = new Map<string, number>();
@@ -103,7 +118,9 @@ function checkVariation(variable: Variable, columns: StudyColumns): Finding[] {
     seen = codes[row]!;
   }
   const there = missing.reduce((n, m) => n + (m ? 0 : 1), 0);
-  return [{ ...finding("no-variation", variable.name, []), count: there, values: seen < 0 ? [] : [{ value: levels[seen]!, count: there }] }];
+  return [
+    { ...finding("no-variation", variable.name, []), count: there, values: seen < 0 ? [] : [{ value: levels[seen]!, count: there }] },
+  ];
 }
 
 function checkLevels(variable: Variable, columns: StudyColumns): Finding[] {
@@ -117,7 +134,16 @@ function checkLevels(variable: Variable, columns: StudyColumns): Finding[] {
   const unused = all.filter((i) => declared.has(levels[i]!) && rowsOf[i]!.length === 0);
   const small = all.filter((i) => rowsOf[i]!.length > 0 && rowsOf[i]!.length < FEW_IN_LEVEL && !undeclared.includes(i));
   const of = (check: Finding["check"], which: number[]) =>
-    which.length === 0 ? [] : [finding(check, variable.name, which.flatMap((i) => rowsOf[i]!).sort((a, b) => a - b), named(which))];
+    which.length === 0
+      ? []
+      : [
+          finding(
+            check,
+            variable.name,
+            which.flatMap((i) => rowsOf[i]!).sort((a, b) => a - b),
+            named(which),
+          ),
+        ];
   return [...of("undeclared-levels", undeclared), ...of("unused-levels", unused), ...of("small-levels", small)];
 }
 

@@ -37,7 +37,12 @@ export interface Finding {
 const MOST_VALUES = 20;
 
 /** A finding from the rows it concerns. */
-export function finding(check: CheckKind, variable: string | null, rows: number[], values: ReadonlyMap<string, number> = new Map()): Finding {
+export function finding(
+  check: CheckKind,
+  variable: string | null,
+  rows: number[],
+  values: ReadonlyMap<string, number> = new Map(),
+): Finding {
   return {
     check,
     variable,

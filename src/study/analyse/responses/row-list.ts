@@ -3,7 +3,8 @@ import type { StudyContext } from "../../model/study";
 import type { StudyColumns } from "../../prepare/study-columns";
 
 /** Whom the sheet shows: everybody, those who are in the study, those a filter keeps, or those one leaves out. */
-export type Shown = { kind: "all" } | { kind: "in-study" } | { kind: "kept" | "left-out"; filter: string } | { kind: "rows"; rows: number[] };
+export type Shown =
+  { kind: "all" } | { kind: "in-study" } | { kind: "kept" | "left-out"; filter: string } | { kind: "rows"; rows: number[] };
 
 /** The order: that of the file, or by a variable or scale. */
 export interface SheetOrder {

@@ -15,6 +15,8 @@ export interface VariableLook {
   /** Of numbers: null when there are none. */
   description: Description | null;
   histogram: Histogram | null;
+  /** Distance between neighbouring possible values, as far as the values show it; null: they lie anywhere. */
+  grid: number | null;
   /** Of a derived variable: how it came out. */
   facts: DerivedFacts | null;
 }
@@ -23,10 +25,21 @@ export type LookResult = { status: "seen"; look: VariableLook } | { status: "ref
 
 const MOST_VALUES = 60;
 const BINS = 40;
+const MOST_ON_GRID = 400;
 
-/** Whole numbers fall on whole numbers; others on a grid finer than any bin. */
-function gridOf(numbers: Float64Array): number {
+/** The smallest step between distinct values when every value lies on multiples of it, as 0.5 for half hours. */
+function gridOf(numbers: Float64Array): number | null {
   if (numbers.every(Number.isInteger)) return 1;
+  const distinct = [...new Set(numbers)].sort((a, b) => a - b);
+  if (distinct.length < 2 || distinct.length > MOST_ON_GRID) return null;
+  const step = distinct.slice(1).reduce((least, v, i) => Math.min(least, v - distinct[i]!), Infinity);
+  const plain = Number(step.toPrecision(9));
+  const onGrid = distinct.every((v) => Math.abs((v - distinct[0]!) / plain - Math.round((v - distinct[0]!) / plain)) < 1e-6);
+  return onGrid ? plain : null;
+}
+
+/** A step finer than any bin, for values that lie anywhere. */
+function finest(numbers: Float64Array): number {
   const spread = numbers.reduce((a, b) => Math.max(a, b), -Infinity) - numbers.reduce((a, b) => Math.min(a, b), Infinity);
   return spread > 0 ? spread / 400 : 1;
 }
@@ -42,6 +55,7 @@ export function variableLook(name: string, derived: boolean, columns: StudyColum
     const all = levels.map((value, i) => ({ value, count: counts[i]! }));
     const values = kind === "category" ? all : all.filter((v) => v.count > 0).sort((a, b) => b.count - a.count);
     const numbers = presentValues(columns.variable(name));
+    const grid = gridOf(numbers);
     return {
       status: "seen",
       look: {
@@ -50,7 +64,8 @@ export function variableLook(name: string, derived: boolean, columns: StudyColum
         values: values.slice(0, MOST_VALUES),
         distinct: all.filter((v) => v.count > 0).length,
         description: numbers.length === 0 ? null : describe(numbers),
-        histogram: numbers.length === 0 ? null : gridBins(numbers, gridOf(numbers), BINS),
+        histogram: numbers.length === 0 ? null : gridBins(numbers, grid ?? finest(numbers), BINS),
+        grid,
         facts,
       },
     };

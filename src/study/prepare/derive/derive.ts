@@ -49,10 +49,17 @@ export function derive(name: string, recipe: Recipe, inputs: RecipeInputs): Deri
       const { centre, unit } = standard(recipe.from, from, inputs.kept());
       if (recipe.kind === "z" && unit === 0) throw new NothingToStandardizeError({ variable: recipe.from, answers: from.values.length });
       const by = recipe.kind === "z" ? unit : 1;
-      return numberDerivation(name, from.values.map((x) => (x - centre) / by), from.missing);
+      return numberDerivation(
+        name,
+        from.values.map((x) => (x - centre) / by),
+        from.missing,
+      );
     }
     case "weighted":
-      return weightedSum(name, recipe.parts.map(({ variable, weight }) => ({ weight, from: inputs.numbersOf(variable) })));
+      return weightedSum(
+        name,
+        recipe.parts.map(({ variable, weight }) => ({ weight, from: inputs.numbersOf(variable) })),
+      );
     case "years":
       return years(name, recipe, inputs);
   }
@@ -89,22 +96,22 @@ function years(name: string, recipe: Extract<Recipe, { kind: "years" }>, inputs:
   const { order, count, to } = recipe;
   const from = inputs.categories(recipe.from);
   const starts = from.levels.map((text) => readDay(text, order));
+  const values = new Float64Array(from.codes.length);
   if (to?.kind === "variable") {
     const until = inputs.categories(to.variable);
     const ends = until.levels.map((text) => readDay(text, order));
     const missing = from.missing.map((m, row) => (m || until.missing[row] ? 1 : 0));
-    const values = Float64Array.from(from.codes, (code, row) =>
-      missing[row] ? 0 : span(starts[code]!, ends[until.codes[row]!]!, count),
-    );
+    for (let row = 0; row < values.length; row++)
+      if (!missing[row]) values[row] = span(starts[from.codes[row]!]!, ends[until.codes[row]!]!, count);
     return numberDerivation(name, values, missing);
   }
   const end = to && readDay(to.day, "year-month-day");
   const each = starts.map((start) => (end ? span(start, end, count) : (start?.year ?? NaN)));
-  return numberDerivation(name, Float64Array.from(from.codes, (code, row) => (from.missing[row] ? 0 : each[code]!)), Uint8Array.from(from.missing));
+  for (let row = 0; row < values.length; row++) if (!from.missing[row]) values[row] = each[from.codes[row]!]!;
+  return numberDerivation(name, values, from.missing);
 }
 
 function span(from: Day | null, to: Day | null, count: "calendar" | "completed" | "exact"): number {
   if (!from || !to) return NaN;
   return count === "exact" ? exactYears(from, to) : completedYears(from, to);
 }
-

@@ -62,14 +62,16 @@ export function cellDerivation(
     if (!texts.includes(cell)) texts.push(cell);
     return { state: CellState.text, value: texts.indexOf(cell) };
   });
+  const valueOf = Float64Array.from(placed, (cell) => cell?.value ?? 0);
+  const stateOf = Uint8Array.from(placed, (cell) => cell?.state ?? CellState.empty);
   const values = new Float64Array(rows);
   const states = new Uint8Array(rows).fill(CellState.empty);
   let valid = 0;
   for (let row = 0; row < rows; row++) {
-    const cell = of[row]! < 0 ? null : placed[of[row]!]!;
-    if (!cell) continue;
-    values[row] = cell.value;
-    states[row] = cell.state;
+    const at = of[row]!;
+    if (at < 0 || stateOf[at] === CellState.empty) continue;
+    values[row] = valueOf[at]!;
+    states[row] = stateOf[at]!;
     valid++;
   }
   return { column: { name, values, states, texts }, facts: { rows, valid, undefined: 0, ...facts } };

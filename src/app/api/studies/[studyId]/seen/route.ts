@@ -1,0 +1,14 @@
+import { database } from "@/server/database";
+import { route } from "@/server/http/route";
+import { seenRepository } from "@/server/repositories/seen-repository";
+import { studiesRepository } from "@/server/repositories/studies-repository";
+import { SeenResult } from "@/study/model/seen-result";
+
+/** A result was looked at: what it was, and what it stood on. */
+export const POST = route<{ studyId: string }>("studies.seen", async (request, { studyId }) => {
+  const seen = SeenResult.parse(await request.json());
+  const db = database();
+  studiesRepository(db).load(studyId);
+  seenRepository(db).put(studyId, seen);
+  return new Response(null, { status: 204 });
+});

@@ -1,0 +1,70 @@
+"use client";
+
+import { useEffect, useSyncExternalStore } from "react";
+import type { LadderResult } from "@/study/analyse/analyse-ladder";
+import type { ScaleResult } from "@/study/analyse/analyse-scale";
+import type { Ladder } from "@/study/model/ladder";
+import type { Scale } from "@/study/model/scale";
+import type { SeenResult } from "@/study/model/seen-result";
+import { fingerprint } from "./fingerprint";
+import { useSeenStore, useStudy } from "./study-context";
+import { type Computed, ladderJob, scaleJob } from "./use-computed";
+
+/** Which scales and ladders stand on other inputs than when they were last looked at, by id. */
+export function useOutdated(): ReadonlySet<string> {
+  const { study, dataset } = useStudy();
+  const store = useSeenStore();
+  useSyncExternalStore(store.subscribe, store.snapshot, store.snapshot);
+  const scales = study.scales.filter((s) =>
+    store.outdated({ kind: "scale", id: s.id }, inputsOf(dataset.id, scaleJob(study, s, dataset.columns).job)),
+  );
+  const ladders = study.ladders.filter((l) =>
+    store.outdated({ kind: "ladder", id: l.id }, inputsOf(dataset.id, ladderJob(study, l, dataset.columns).job)),
+  );
+  return new Set([...scales, ...ladders].map((o) => o.id));
+}
+
+/** Records that a ladder's numbers were looked at; tells what they were before a change. */
+export function useSeenLadder(ladder: Ladder, computed: Computed<LadderResult>): SeenResult | null {
+  const { study, dataset } = useStudy();
+  const { result } = computed;
+  const numbers =
+    result?.status === "fitted"
+      ? [{ name: "N", value: result.fit.n }, ...result.fit.steps.map((s, k) => ({ name: `R² of step ${k + 1}`, value: s.model.R2 }))]
+      : [];
+  return useSeen("ladder", ladder.id, inputsOf(dataset.id, ladderJob(study, ladder, dataset.columns).job), numbers, computed);
+}
+
+/** Records that a scale's numbers were looked at; tells what they were before a change. */
+export function useSeenScale(scale: Scale, computed: Computed<ScaleResult>): SeenResult | null {
+  const { study, dataset } = useStudy();
+  const { result } = computed;
+  const analysis = result?.status === "scored" ? result.analysis : null;
+  const numbers = analysis
+    ? [
+        { name: "respondents scored", value: analysis.complete + analysis.prorated },
+        { name: "M", value: analysis.description.mean },
+        { name: "α", value: analysis.reliability?.alpha ?? null },
+      ]
+    : [];
+  return useSeen("scale", scale.id, inputsOf(dataset.id, scaleJob(study, scale, dataset.columns).job), numbers, computed);
+}
+
+const inputsOf = (dataset: string, job: unknown) => fingerprint(JSON.stringify([dataset, job]));
+
+function useSeen(
+  kind: SeenResult["kind"],
+  id: string,
+  inputs: string,
+  numbers: SeenResult["numbers"],
+  computed: Computed<unknown>,
+): SeenResult | null {
+  const { revision } = useStudy();
+  const store = useSeenStore();
+  useSyncExternalStore(store.subscribe, store.snapshot, store.snapshot);
+  const ready = computed.result !== null && !computed.outdated && numbers.length > 0;
+  useEffect(() => {
+    if (ready) store.look({ kind, id, inputs, numbers, revision, at: new Date().toISOString() });
+  });
+  return store.earlier({ kind, id });
+}
