@@ -46,15 +46,16 @@ export async function stageAppend(
       if (position % 8 === 7) await new Promise(setImmediate); // others are served in between
     }
     const data = { rows, chunkRows: 65_536, columns, options };
+    const edits = withNewVariables(study, read, before.names, { subject: "responses", to: { dataset, fileName, rows } });
+    const report = appendReport(study, before, after);
     db.transaction((tx) => responsesRepository(tx).finish(dataset, data, { bytes: upload.bytes, sha256: upload.sha256 }));
+    return { kind: "append", dataset, edits, report };
   } catch (error) {
     responses.abandon(dataset);
     throw error;
   } finally {
     responses.abandon(read.datasetId);
   }
-  const edits = withNewVariables(study, read, before.names, { subject: "responses", to: { dataset, fileName, rows } });
-  return { kind: "append", dataset, edits, report: appendReport(study, before, after) };
 }
 
 /**

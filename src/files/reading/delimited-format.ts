@@ -9,6 +9,7 @@ export interface DelimitedFormat {
 }
 
 const DELIMITERS: readonly Delimiter[] = [",", ";", "\t", "|"];
+const NUMBER = /^\s*[-+]?\d+([.,]\d+)?\s*$/;
 export const DELIMITER_WORDS: Record<Delimiter, string> = { ",": "comma", ";": "semicolon", "\t": "tab", "|": "upright bar" };
 
 /**
@@ -19,13 +20,17 @@ export const DELIMITER_WORDS: Record<Delimiter, string> = { ",": "comma", ";": "
 export function findFormat(head: string): DelimitedFormat {
   const end = Math.max(head.lastIndexOf("\n"), head.lastIndexOf("\r"));
   const sample = end > 0 ? head.slice(0, end + 1) : head;
-  let best = { delimiter: DELIMITERS[0]!, width: 1, equal: 0, rows: [] as string[][] };
+  let best = { delimiter: DELIMITERS[0]!, width: 1, equal: 0, odd: 0, rows: [] as string[][] };
   for (const delimiter of DELIMITERS) {
     const rows = Papa.parse<string[]>(sample, { delimiter, skipEmptyLines: true, preview: 300 }).data;
     const width = rows[0]?.length ?? 1;
     if (width < 2) continue;
     const equal = rows.filter((row) => row.length === width).length / rows.length;
-    if (equal > best.equal + 1e-9 || (equal > best.equal - 1e-9 && width > best.width)) best = { delimiter, width, equal, rows };
+    // of two that cut equally well, the one that leaves fewer cells with another delimiter inside: 1,5;2 is two numbers
+    const odd = rows.flat().filter((cell) => !NUMBER.test(cell) && DELIMITERS.some((d) => cell.includes(d))).length;
+    const better =
+      equal > best.equal + 1e-9 || (equal > best.equal - 1e-9 && (width > best.width || (width === best.width && odd < best.odd)));
+    if (better) best = { delimiter, width, equal, odd, rows };
   }
   let [commas, points] = [0, 0];
   for (const cell of best.rows.flat()) {

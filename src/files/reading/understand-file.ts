@@ -1,4 +1,5 @@
 import { ordersOf } from "@/study/prepare/derive/dates";
+import { counted } from "@/study/report/format-number";
 import { guessCodebook } from "@/study/prepare/guess-codebook";
 import { columnFacts } from "../column-facts";
 import type { ColumnChunk } from "../column-builder";
@@ -36,13 +37,8 @@ export async function understandFile(path: string, given: GivenOptions = {}): Pr
 
 async function understand(file: OpenedFile, given: GivenOptions): Promise<Understanding> {
   const understood: Understood[] = [{ what: "format", found: FORMAT_WORDS[file.format], why: formatReason(file) }];
-  const sheet = given.sheet ?? file.sheets[0] ?? null;
-  if (file.sheets.length > 0)
-    understood.push({
-      what: "sheet",
-      found: sheet!,
-      why: file.sheets.length === 1 ? "it is the only one" : `it is the first of ${file.sheets.length}`,
-    });
+  const { sheet, why } = given.sheet != null ? { sheet: given.sheet, why: "you said so" } : await findSheet(file);
+  if (sheet !== null) understood.push({ what: "sheet", found: sheet, why });
   const notices: string[] = [];
   let options = TableOptions.parse({ format: file.format, sheet });
   const table = file.table(sheet);
@@ -58,6 +54,19 @@ async function understand(file: OpenedFile, given: GivenOptions): Promise<Unders
   });
   options = { ...options, headerRow: header.row, names: given.names ?? null, shortRows: given.shortRows ?? "refuse" };
   return { options, sheets: file.sheets, understood, ...(await tryOut(file, options, first, notices)) };
+}
+
+/** The first table with at least two rows of at least two cells; a sheet of remarks before it is none. */
+async function findSheet(file: OpenedFile): Promise<{ sheet: string | null; why: string }> {
+  const { format, sheets } = file;
+  if (sheets.length === 0) return { sheet: null, why: "" };
+  if (sheets.length === 1) return { sheet: sheets[0]!, why: "it is the only one" };
+  for (const sheet of format === "package" ? [] : sheets) {
+    const rows = await firstRows(file, TableOptions.parse({ format, sheet }));
+    if (rows.filter((row) => filled(row.cells) >= 2).length >= 2)
+      return { sheet, why: `it is the first of ${sheets.length} that holds a table` };
+  }
+  return { sheet: sheets[0]!, why: `it is the first of ${sheets.length}` };
 }
 
 async function understandText(
@@ -214,9 +223,9 @@ function noticesOf(data: TableData, said: ReadonlyMap<string, unknown>): string[
   if (percents.size > 0) notices.push(`Percentages are kept as the number before the sign in ${named(percents)}: 45 % is 45.`);
   if (formulasWithoutValue > 0)
     notices.push(
-      `${formulasWithoutValue} cells hold a formula that was never calculated; they are empty. Calculate and save the sheet to have them.`,
+      `${counted(formulasWithoutValue, "cell holds", "cells hold")} a formula that was never calculated, and ${formulasWithoutValue === 1 ? "is" : "are"} empty. Calculate and save the sheet to have the value.`,
     );
-  if (emptyRows > 0) notices.push(`${emptyRows} wholly empty rows are left out.`);
+  if (emptyRows > 0) notices.push(`${counted(emptyRows, "wholly empty row is", "wholly empty rows are")} left out.`);
   const formulas = withText((text) => /^[=+@-].*[A-Za-z(]/.test(text) && !/^-?\d/.test(text));
   if (formulas.length > 0) notices.push(`Cells that look like formulas stay words and are never carried out (${named(formulas)}).`);
   const huge = withText((text) => /^[-+]?\d[\d.,]*[eE]\+?\d{3,}$/.test(text) || /^[-+]?\d{17,}$/.test(text));

@@ -6,8 +6,8 @@ import { ImportFaultError } from "./import-fault";
 /** A part that is read as a stream may unpack to this; one that is read whole, to much less. */
 const MOST_STREAMED = 1_500_000_000;
 const MOST_WHOLE = 200_000_000;
-/** Spreadsheets pack well, but not a thousandfold: that is a file made to fill a disk. */
-const MOST_RATIO = 1000;
+/** Spreadsheets pack to a tenth or a fiftieth; what packs to less than this was made to fill a disk. */
+const MOST_RATIO = 200;
 const MOST_PARTS = 10_000;
 
 const DAMAGED = "The file is damaged or was cut short: it cannot be unpacked. Save or download it again and drop it here.";

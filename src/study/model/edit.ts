@@ -130,9 +130,14 @@ export function editsBetween(from: Study, to: Study): Edit[] {
     const { list: after } = listOf(to, subject);
     const there = new Map(before.map((o) => [id(o), o]));
     const wanted = new Set(after.map(id));
-    for (const o of before) if (!wanted.has(id(o))) edits.push({ subject, id: id(o), to: null });
+    // from the first object that would stand in another order on, all are taken out and put back in their places
+    const order = before.map(id).filter((one) => wanted.has(one));
+    const stays = after.map(id).filter((one) => there.has(one));
+    const first = stays.findIndex((one, i) => order[i] !== one);
+    const turned = new Set(first < 0 ? [] : stays.slice(first));
+    for (const o of before) if (!wanted.has(id(o)) || turned.has(id(o))) edits.push({ subject, id: id(o), to: null });
     after.forEach((o, at) => {
-      const old = there.get(id(o));
+      const old = turned.has(id(o)) ? undefined : there.get(id(o));
       if (old === undefined) edits.push({ subject, id: id(o), to: o, at });
       else if (!same(old, o)) edits.push({ subject, id: id(o), to: o });
     });

@@ -110,6 +110,7 @@ function checkWords(variable: Variable, column: ResponseColumn): Finding[] {
 }
 
 function checkVariation(variable: Variable, columns: StudyColumns): Finding[] {
+  if (variable.kind === "text") return [];
   const { codes, missing, levels } = columns.categories(variable.name);
   let seen = -1;
   for (let row = 0; row < codes.length; row++) {
@@ -132,7 +133,9 @@ function checkLevels(variable: Variable, columns: StudyColumns): Finding[] {
   const all = levels.map((_, i) => i);
   const undeclared = declared.size === 0 ? [] : all.filter((i) => !declared.has(levels[i]!) && rowsOf[i]!.length > 0);
   const unused = all.filter((i) => declared.has(levels[i]!) && rowsOf[i]!.length === 0);
-  const small = all.filter((i) => rowsOf[i]!.length > 0 && rowsOf[i]!.length < FEW_IN_LEVEL && !undeclared.includes(i));
+  const small = all.filter(
+    (i) => rowsOf[i]!.length > 0 && rowsOf[i]!.length < FEW_IN_LEVEL && !undeclared.includes(i) && !MISSING_WORDS.test(levels[i]!),
+  );
   const of = (check: Finding["check"], which: number[]) =>
     which.length === 0
       ? []
