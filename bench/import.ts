@@ -1,28 +1,26 @@
-import { createReadStream, createWriteStream, mkdtempSync, rmSync, statSync } from "node:fs";
+import { createReadStream, mkdtempSync, rmSync, statSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
-import { once } from "node:events";
-import { randomStream } from "@/core/random/random-stream";
 import { openDatabase } from "@/server/database";
 import { importAsStudy } from "@/server/import-responses";
 import { responsesRepository } from "@/server/repositories/responses-repository";
+import { writeWideAnswers } from "./wide-answers";
 
 /**
  * Import of a CSV file with so many rows and 60 columns (answers, decimals, words, gaps): time from the first byte sent to the
  * study being there, the largest memory of the process above where it stood before, and the first rows after it.
- *   npx tsx --expose-gc bench/import.ts [rows] [times]
+ *   npx tsx bench/import.ts [rows] [times]
  */
 const rows = Number(process.argv[2] ?? 100_000);
 const times = Number(process.argv[3] ?? 3);
 const folder = mkdtempSync(path.join(tmpdir(), "beta-step-bench-"));
 const file = path.join(folder, "wide.csv");
-await writeFile();
+await writeWideAnswers(file, rows, 60);
 const megabytes = (bytes: number) => Math.round(bytes / 1e6);
 process.stdout.write(`${rows} rows x 60 columns, ${megabytes(statSync(file).size)} MB\n`);
 
 for (let time = 0; time < times; time++) {
   const db = openDatabase(path.join(folder, `db-${time}.sqlite`));
-  globalThis.gc?.();
   const idle = process.memoryUsage().rss;
   let peak = idle;
   const watch = setInterval(() => (peak = Math.max(peak, process.memoryUsage().rss)), 20);
@@ -47,19 +45,3 @@ for (let time = 0; time < times; time++) {
   );
 }
 rmSync(folder, { recursive: true });
-
-async function writeFile(): Promise<void> {
-  const random = randomStream(2419);
-  const out = createWriteStream(file);
-  out.write(`${["respondent", ...Array.from({ length: 59 }, (_, i) => `q${i + 1}`)].join(",")}\n`);
-  const formats = ["online", "in person", "blended"];
-  for (let row = 0; row < rows; row++) {
-    const cells = [`R${row + 1}`];
-    for (let k = 0; k < 50; k++) cells.push(random.below(20) === 0 ? "" : String(1 + random.below(7)));
-    for (let k = 0; k < 6; k++) cells.push((random.normal() * 15 + 50).toFixed(2));
-    for (let k = 0; k < 3; k++) cells.push(formats[random.below(3)]!);
-    if (!out.write(`${cells.join(",")}\n`)) await once(out, "drain");
-  }
-  out.end();
-  await once(out, "finish");
-}

@@ -41,6 +41,11 @@ export class BetaStep {
     throw new Error("the server did not start");
   }
 
+  /** Of the server, while it runs. */
+  get processId(): number | undefined {
+    return this.server?.pid;
+  }
+
   async stop(): Promise<void> {
     const { server } = this;
     if (!server) return;

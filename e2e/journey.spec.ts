@@ -31,6 +31,7 @@ async function dropFile(page: Page, file: string) {
 
 const tread = (page: Page, name: string) =>
   page.getByRole("navigation", { name: "Places of the study" }).getByRole("link", { name: new RegExp(`^${name}`) });
+const codebook = (page: Page) => page.getByRole("region", { name: "Codebook", exact: true });
 async function saved(page: Page) {
   await expect(page.getByRole("status").filter({ hasText: "All changes saved" })).toBeVisible();
 }
@@ -46,7 +47,9 @@ test("from a dropped file to R² change, kept over a restart and equal to the co
   await test.step("the file becomes a study with guessed kinds", async () => {
     await page.goto(app.address);
     await dropFile(page, file);
-    await expect(page.getByRole("heading", { level: 1 })).toHaveText("440 respondents, 36 variables, from evening answers.csv.");
+    await expect(page.getByText("a semicolon cuts each of the first 300 rows into 36 cells")).toBeVisible();
+    await page.getByRole("button", { name: "Begin the study" }).click();
+    await expect(page.getByRole("heading", { level: 1 })).toContainText("440 respondents, 36 variables, from evening answers.csv.");
     const row = (name: string) => page.getByRole("row").filter({ has: page.getByRole("button", { name, exact: true }) });
     await expect(row("SC1")).toContainText("scale item");
     await expect(row("format")).toContainText("category");
@@ -67,8 +70,8 @@ test("from a dropped file to R² change, kept over a restart and equal to the co
       await page.keyboard.press("Enter");
       await page.getByRole("button", { name: /Keep, with the same kind/ }).click();
     }
-    await expect(page.getByRole("row").filter({ hasText: "WS6" })).toContainText("1 to 7");
-    await expect(page.getByRole("row").filter({ hasText: "WS6" })).toContainText("−9");
+    await expect(codebook(page).getByRole("row").filter({ hasText: "WS6" })).toContainText("1 to 7");
+    await expect(codebook(page).getByRole("row").filter({ hasText: "WS6" })).toContainText("−9");
   });
 
   await test.step("items are gathered into scales and a wrongly keyed one is turned round", async () => {
@@ -165,6 +168,7 @@ test("from a dropped file to R² change, kept over a restart and equal to the co
     await page.getByRole("button", { name: "Add TS to step 3" }).click();
     await expect(page.getByText("Step 3 holds SC × TS without TS.")).toBeHidden();
     await page.getByRole("button", { name: "Take the last change back" }).click();
+    await expect(page.getByText("Step 3 holds SC × TS without TS.")).toBeVisible();
     await page.getByRole("button", { name: "Take the last change back" }).click();
     await expect.poll(readPage).toEqual(expected);
   });

@@ -22,6 +22,39 @@ const screens: [string, string, (page: Page) => Promise<void>][] = [
       await expect(page.getByText("55 stands once outside the declared answers.")).toBeVisible();
     },
   ],
+  [
+    "Responses with several rows marked, a recipe and a filter being written",
+    "responses",
+    async (page) => {
+      await page.getByLabel("Mark SC1", { exact: true }).check();
+      await page.getByLabel("Mark SC2", { exact: true }).check();
+      await page.getByRole("button", { name: "Paste a block" }).click();
+      await page.getByRole("button", { name: "age", exact: true }).click();
+      await page.getByRole("button", { name: "cut into ranges" }).click();
+      await expect(page.getByTestId("recipe-outcome")).toBeVisible();
+      await page.getByRole("button", { name: "New filter" }).click();
+      await expect(page.getByTestId("filter-outcome")).toBeVisible();
+      await expect(page.getByText("Patterns of missing answers").or(page.getByText("answered all 34 variables"))).toBeVisible();
+    },
+  ],
+  [
+    "the trail",
+    "responses",
+    async (page) => {
+      await page.getByRole("button", { name: "Trail", exact: true }).click();
+      await expect(page.getByText("440 respondents taken in from canal-street.csv.")).toBeVisible();
+    },
+  ],
+  [
+    "a file that has arrived",
+    "",
+    async (page) => {
+      await page
+        .getByLabel("File of answers")
+        .setInputFiles({ name: "x.csv", mimeType: "text/csv", buffer: Buffer.from("Age;age\n1,5;2\n") });
+      await expect(page.getByRole("button", { name: /^Use mended names/ })).toBeVisible();
+    },
+  ],
   ["Scales", "scales", async (page) => expect(page.getByTestId("alpha")).toBeVisible()],
   ["First look", "first-look", async (page) => expect(page.getByText("not built yet. It will hold")).toBeVisible()],
   ["Ladders", "ladders", async (page) => expect(page.getByTestId("over-steps")).toBeVisible()],

@@ -20,15 +20,18 @@ export function FurtherResponses() {
   const [staged, setStaged] = useState<StagedResponses | null>(null);
   const purpose: Purpose = kind === "append" ? { kind, study: store.id } : { kind, study: store.id, key };
 
+  /** The next file is asked about anew: a wave of respondents must not replace those before it because the last file did. */
+  const clear = () => {
+    setStaged(null);
+    setFile(null);
+    setKind("append");
+  };
   const leave = () => {
     if (staged) void fetch(`/api/datasets/${staged.dataset}`, { method: "DELETE" }).catch(() => undefined); // swept at the next start
-    setStaged(null);
-    setFile(null);
+    clear();
   };
   const take = () => {
-    if (!staged || !store.edit(...staged.edits)) return;
-    setStaged(null);
-    setFile(null);
+    if (staged && store.edit(...staged.edits)) clear();
   };
 
   if (staged) {
@@ -87,6 +90,7 @@ export function FurtherResponses() {
           file={file}
           purpose={purpose}
           action="Read it and show what would change"
+          heading="h2"
           onTaken={(taken) => taken.status === "staged" && setStaged(taken.staged)}
           onClose={() => setFile(null)}
         />

@@ -23,6 +23,7 @@ export function StudiesScreen({ studies }: { studies: { id: string; name: string
             file={file}
             purpose={{ kind: "study" }}
             action="Begin the study"
+            heading="h1"
             onTaken={(taken) => taken.status === "study" && router.push(`/studies/${taken.id}/responses`)}
             onClose={() => setFile(null)}
           />

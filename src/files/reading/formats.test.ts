@@ -3,6 +3,7 @@ import path from "node:path";
 import { strToU8, zipSync } from "fflate";
 import { cellText, type ResponseColumn } from "@/study/model/response-column";
 import { readBytes } from "../test-support/read-bytes";
+import { GivenOptions } from "./understanding";
 import { dateOf, percentOf } from "./xlsx-rows";
 
 const cells = (column: ResponseColumn | undefined) => Array.from(column!.values, (_, row) => cellText(column!, row));
@@ -88,6 +89,12 @@ describe("encodings", () => {
 });
 
 describe("corrections of what was found", () => {
+  test("what is not said stays to be found, also as the request carries it", () => {
+    expect(GivenOptions.parse({})).toEqual({});
+    expect(GivenOptions.parse({ names: ["a"], headerRow: null })).toEqual({ names: ["a"], headerRow: null });
+    expect(GivenOptions.safeParse({ format: "xlsx" }).success).toBe(false);
+  });
+
   test("delimiter, decimal mark, header and names", async () => {
     const text = "1,5;2\n3,5;4\n";
     expect(table(await readBytes(text))).toEqual({ v1: ["1.5", "3.5"], v2: ["2", "4"] });

@@ -8,12 +8,14 @@ export type TextEncodingName = z.infer<typeof TextEncodingName>;
 export const Delimiter = z.enum([",", ";", "\t", "|"]);
 export type Delimiter = z.infer<typeof Delimiter>;
 
+export const DecimalMark = z.enum([".", ","]);
+
 /** How a file is to be read. Found from the file, shown before anything is kept, and open to correction. */
 export const TableOptions = z.strictObject({
   format: z.enum(["delimited", "xlsx", "ods", "json", "package"]),
   encoding: TextEncodingName.default("utf-8"),
   delimiter: Delimiter.default(","),
-  decimal: z.enum([".", ","]).default("."),
+  decimal: DecimalMark.default("."),
   /** Name of a sheet, or of a resource of a data package; null where there is only one table. */
   sheet: z.string().nullable().default(null),
   /** Row that holds the names, from 1, as a spreadsheet counts; null: no row does, and the columns get names of their own. */

@@ -1,9 +1,19 @@
 import { z } from "zod";
 import { VariableKind } from "@/study/model/variable";
-import { TableOptions } from "./table-options";
+import { DecimalMark, Delimiter, TableOptions, TextEncodingName } from "./table-options";
 
-/** What a person has said of how a file is to be read; the rest is found. */
-export const GivenOptions = TableOptions.partial().omit({ format: true });
+/** What a person has said of how a file is to be read; the rest is found. Without defaults: what is left out was not said. */
+export const GivenOptions = z
+  .strictObject({
+    encoding: TextEncodingName,
+    delimiter: Delimiter,
+    decimal: DecimalMark,
+    sheet: TableOptions.shape.sheet.unwrap(),
+    headerRow: TableOptions.shape.headerRow.unwrap(),
+    names: TableOptions.shape.names.unwrap(),
+    shortRows: TableOptions.shape.shortRows.unwrap(),
+  })
+  .partial();
 export type GivenOptions = z.infer<typeof GivenOptions>;
 
 /** One thing that was understood, and why. */

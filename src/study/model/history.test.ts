@@ -29,14 +29,12 @@ const anEdit: fc.Arbitrary<Edit> = fc.oneof(
     .tuple(fc.constantFrom("a", "b", "c"), fc.string({ maxLength: 5 }))
     .map(([id, label]): Edit => ({ subject: "variable", id, to: { ...start.codebook.find((v) => v.name === id)!, label: label.trim() } })),
   fc.boolean().map((keep): Edit => ({ subject: "correction", id: "3:a", to: keep ? correction : null })),
-  fc
-    .tuple(fc.constantFrom("x", "y"), fc.boolean(), fc.nat(2))
-    .map(([id, keep, at]): Edit => ({
-      subject: "scale",
-      id,
-      to: keep ? Scale.parse({ id, name: id, items: [{ variable: "c" }] }) : null,
-      at,
-    })),
+  fc.tuple(fc.constantFrom("x", "y"), fc.boolean(), fc.nat(2)).map(([id, keep, at]): Edit => ({
+    subject: "scale",
+    id,
+    to: keep ? Scale.parse({ id, name: id, items: [{ variable: "c" }] }) : null,
+    at,
+  })),
   fc.constantFrom<Edit>(
     { subject: "scale", id: "t", to: null },
     { subject: "filter", id: "g", to: { id: "g", name: "G", reason: "", everywhere: true, conditions: [{ kind: "not-rows", rows: [1] }] } },

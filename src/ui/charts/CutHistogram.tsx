@@ -31,7 +31,11 @@ export function CutHistogram({ histogram, width, height, title, edges, labels, u
   const y = scaleLinear()
     .domain([0, Math.max(...histogram.counts)])
     .range([base, 8]);
-  const at = (event: PointerEvent) => x.invert(event.clientX - frame.current!.getBoundingClientRect().left);
+  /** The picture shrinks with a narrow sheet: what the pointer says is in its own measure. */
+  const at = (event: PointerEvent) => {
+    const box = frame.current!.getBoundingClientRect();
+    return x.invert(((event.clientX - box.left) * width) / box.width);
+  };
   const key = (event: KeyboardEvent, i: number) => {
     const steps: Record<string, number> = { ArrowLeft: -1, ArrowRight: 1, PageDown: -10, PageUp: 10 };
     const step = steps[event.key];
@@ -45,9 +49,9 @@ export function CutHistogram({ histogram, width, height, title, edges, labels, u
       ref={frame}
       role="group"
       aria-label={`${title} cut into ${labels.join(", ")}`}
-      width={width}
-      height={height}
-      style={{ display: "block", maxWidth: "100%", touchAction: "none" }}
+      viewBox={`0 0 ${width} ${height}`}
+      width="100%"
+      style={{ display: "block", maxWidth: width, touchAction: "none" }}
       onPointerMove={(event) => held.current !== null && onMove(held.current, at(event))}
       onPointerUp={() => (held.current = null)}
       onPointerCancel={() => (held.current = null)}

@@ -7,9 +7,9 @@ export function LevelBars({ levels, width, title }: { levels: readonly { name: s
     <svg
       role="img"
       aria-label={`${title}: ${levels.map((l) => `${l.name} ${l.count}`).join(", ")}`}
-      width={width}
-      height={levels.length * row}
-      style={{ display: "block" }}
+      viewBox={`0 0 ${width} ${levels.length * row}`}
+      width="100%"
+      style={{ display: "block", maxWidth: width }}
     >
       {levels.map((level, i) => (
         <g key={level.name} transform={`translate(0 ${i * row})`} fontSize={12}>

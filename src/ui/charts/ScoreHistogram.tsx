@@ -23,9 +23,9 @@ export function ScoreHistogram(props: {
     <svg
       role="img"
       aria-label={`${props.title}: distribution of ${props.n} scores from ${props.format(histogram.edges[0]!)} to ${props.format(histogram.edges.at(-1)!)}`}
-      width={width}
-      height={height}
-      style={{ display: "block" }}
+      viewBox={`0 0 ${width} ${height}`}
+      width="100%"
+      style={{ display: "block", maxWidth: width }}
     >
       {histogram.counts.map((count, i) => (
         <rect

@@ -1,11 +1,14 @@
 "use client";
 
 import { Input, InputNumber } from "antd";
+import { useEffect, useEffectEvent } from "react";
+import type { Histogram } from "@/core/describe/histogram";
 import { useLook } from "@/features/study/use-computed";
 import type { Recipe } from "@/study/model/derived";
 import { formatNumber } from "@/study/report/format-number";
 import { CutHistogram } from "@/ui/charts/CutHistogram";
 import css from "../responses.module.css";
+import { UNTOUCHED } from "./draft-recipe";
 
 type Ranges = Extract<Recipe, { kind: "ranges" }>;
 
@@ -33,21 +36,20 @@ export function RangesRecipe({ recipe, onChange }: { recipe: Ranges; onChange: (
     });
   };
   const equal = (parts: number) => {
-    if (!look?.description || !look.histogram) return;
-    const { edges, counts } = look.histogram;
-    const total = counts.reduce((a, b) => a + b, 0);
-    const cuts: number[] = [];
-    let sum = 0;
-    counts.forEach((count, i) => {
-      sum += count;
-      if (cuts.length < parts - 1 && sum >= (total * (cuts.length + 1)) / parts) cuts.push(snapped(edges[i + 1]!));
-    });
-    const distinct = cuts.filter((cut, i) => i === 0 || cut > cuts[i - 1]!);
+    const edges = look?.histogram ? equalCuts(look.histogram, parts).map(snapped) : [];
+    const distinct = edges.filter((edge, i) => i === 0 || edge > edges[i - 1]!);
     if (distinct.length > 0) onChange({ ...recipe, edges: distinct, labels: named(distinct.length + 1) });
   };
+  // a new recipe begins where it cuts something: between two groups of about equal size
+  const untouched = recipe.edges.length === 1 && recipe.edges[0] === UNTOUCHED;
+  const begin = useEffectEvent(() => equal(2));
+  const ready = look !== null;
+  useEffect(() => {
+    if (untouched && ready) begin();
+  }, [untouched, ready]);
   return (
     <>
-      {look?.histogram && (
+      {look?.histogram && !untouched && (
         <CutHistogram
           histogram={look.histogram}
           width={620}
@@ -109,6 +111,18 @@ export function RangesRecipe({ recipe, onChange }: { recipe: Ranges; onChange: (
       </p>
     </>
   );
+}
+
+/** Where a distribution is cut into so many groups of about equal size. */
+function equalCuts({ edges, counts }: Histogram, parts: number): number[] {
+  const total = counts.reduce((a, b) => a + b, 0);
+  const cuts: number[] = [];
+  let sum = 0;
+  counts.forEach((count, i) => {
+    sum += count;
+    if (cuts.length < parts - 1 && sum >= (total * (cuts.length + 1)) / parts) cuts.push(edges[i + 1]!);
+  });
+  return cuts;
 }
 
 const named = (count: number) =>

@@ -34,6 +34,9 @@ export function freeName(stem: string, study: Study): string {
   return newId(stem, taken);
 }
 
+/** The edge of a new recipe of ranges, before the distribution is known: no number of a questionnaire is as low. */
+export const UNTOUCHED = -1e300;
+
 /** A first recipe of a kind for a variable. */
 export function firstRecipe(kind: RecipeKind, from: string, study: Study, texts: readonly string[] = []): Recipe {
   const variable = study.codebook.find((v) => v.name === from);
@@ -49,7 +52,7 @@ export function firstRecipe(kind: RecipeKind, from: string, study: Study, texts:
         otherwise: { kind: "missing" },
       };
     case "ranges":
-      return { kind, from, edges: [0], labels: ["low", "high"] };
+      return { kind, from, edges: [UNTOUCHED], labels: ["low", "high"] };
     case "transform":
       return { kind, from, by: "ln" };
     case "formula":

@@ -42,10 +42,12 @@ export function ArrivedFile(props: {
   purpose: Purpose;
   /** The button that takes it. */
   action: string;
+  /** Rank of its heading: the page's own, or one below it. */
+  heading: "h1" | "h2";
   onTaken: (taken: Extract<Taken, { status: "study" | "staged" }>) => void;
   onClose: () => void;
 }) {
-  const { purpose, onTaken } = props;
+  const { purpose, onTaken, heading: Heading } = props;
   const [file, setFile] = useState(props.file);
   const [given, setGiven] = useState<GivenOptions>({});
   const [asking, setAsking] = useState(false);
@@ -82,7 +84,7 @@ export function ArrivedFile(props: {
 
   return (
     <section className={css.arrived} aria-label={`How ${file.name} is read`}>
-      <h2>How {file.name} is read</h2>
+      <Heading>How {file.name} is read</Heading>
       <dl className={asking ? css.asking : undefined}>
         {u.understood.map(({ what, found, why }) => (
           <div key={what}>
