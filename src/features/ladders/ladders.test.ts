@@ -55,8 +55,9 @@ test("terms offered are not in the ladder, not the outcome; products are of vari
 
 test("a filter goes through its choice's value and reads in the sentence", () => {
   const filter = { variable: "format", equals: ["online"] };
-  expect(filterOf(filterValue(filter))).toEqual(filter);
-  expect(filterOf(filterValue(null))).toBeNull();
+  expect(filterOf(filterValue(filter))).toEqual({ filter, respondents: null });
+  expect(filterOf(filterValue(filter, "adults"))).toEqual({ filter: null, respondents: "adults" });
+  expect(filterOf(filterValue(null))).toEqual({ filter: null, respondents: null });
   expect(filterChoices(study).map((c) => c.label)).toEqual(["all respondents", "Format: On line", "Format: room"]);
   expect([filterWords(study, null), filterWords(study, filter)]).toEqual(["all respondents", "respondents with Format online"]);
 });

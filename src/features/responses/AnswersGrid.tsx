@@ -13,6 +13,7 @@ import { useSheetCells } from "./use-sheet-cells";
 const ROW_HEIGHT = 26;
 const COLUMN_WIDTH = 92;
 const GUTTER = 56;
+const HEAD_HEIGHT = 28;
 /** Blocks this far beyond the edge are fetched before they are seen. */
 const AHEAD = 30;
 /** The most cells that are copied at once. */
@@ -50,6 +51,7 @@ export function AnswersGrid({ chosen, rows: list, version, view, at, onAt, onCho
     getScrollElement: () => frame.current,
     estimateSize: () => ROW_HEIGHT,
     overscan: 8,
+    scrollPaddingEnd: HEAD_HEIGHT,
     initialRect: { width: 400, height: 560 },
   });
   const columns = useVirtualizer({
@@ -58,6 +60,7 @@ export function AnswersGrid({ chosen, rows: list, version, view, at, onAt, onCho
     getScrollElement: () => frame.current,
     estimateSize: () => COLUMN_WIDTH,
     overscan: 3,
+    scrollPaddingEnd: GUTTER,
     initialRect: { width: 480, height: 560 },
   });
   const visible = rows.getVirtualItems();

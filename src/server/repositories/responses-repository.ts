@@ -211,7 +211,7 @@ function ready(db: Database, datasetId: string) {
 function placed(db: Database, datasetId: string, names: readonly string[]): { name: string; position: number; texts: string[] }[] {
   const found = new Map(
     db
-      .select()
+      .select({ name: columns.name, position: columns.position })
       .from(columns)
       .where(and(eq(columns.datasetId, datasetId), inArray(columns.name, [...names])))
       .all()
@@ -220,7 +220,7 @@ function placed(db: Database, datasetId: string, names: readonly string[]): { na
   return names.map((name) => {
     const column = found.get(name);
     if (!column) throw new NotFoundError({ what: "column", id: name });
-    return { name, position: column.position, texts: textsOf(datasetId, column) };
+    return { name, position: column.position, texts: textsOf(db, datasetId, column.position) };
   });
 }
 
@@ -228,11 +228,16 @@ function placed(db: Database, datasetId: string, names: readonly string[]): { na
 const lately = new Map<string, string[]>();
 const MOST_LATELY = 400;
 
-function textsOf(datasetId: string, column: { position: number; texts: string }): string[] {
-  const key = `${datasetId} ${column.position}`;
+function textsOf(db: Database, datasetId: string, position: number): string[] {
+  const key = `${datasetId} ${position}`;
   const known = lately.get(key);
   if (known) return known;
-  const texts = parseStored(Texts, column.texts, { table: "columns", id: datasetId });
+  const row = db
+    .select({ texts: columns.texts })
+    .from(columns)
+    .where(and(eq(columns.datasetId, datasetId), eq(columns.position, position)))
+    .get();
+  const texts = parseStored(Texts, row!.texts, { table: "columns", id: datasetId });
   if (lately.size >= MOST_LATELY) lately.delete(lately.keys().next().value!);
   lately.set(key, texts);
   return texts;

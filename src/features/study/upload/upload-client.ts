@@ -106,7 +106,7 @@ export async function takeFile(
       for (const line of lines) {
         const said = Line.parse(JSON.parse(line));
         if ("rows" in said) progress(said.rows);
-        else if ("fault" in said) return { status: "refused", ...said.fault };
+        else if ("fault" in said) return { status: "refused", code: said.fault.code, message: said.fault.message };
         else return said.done.kind === "study" ? { status: "study", id: said.done.id } : { status: "staged", staged: said.done };
       }
     }
