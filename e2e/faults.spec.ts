@@ -66,3 +66,20 @@ test("while the server is away the page keeps changes and saves them when it is 
   await expect(page.getByTestId("months_enrolled@1")).toBeVisible();
   await expect(page.getByTestId("age@1")).toBeHidden();
 });
+
+test("a reading that is stopped leaves nothing, and the file can be taken after all", async ({ page, request }) => {
+  const studies = async () => (await (await request.get(`${app.address}/api/studies`)).json()).length as number;
+  const before = await studies();
+  const row = Array.from({ length: 60 }, (_, k) => k % 7).join(",");
+  const text = `${Array.from({ length: 60 }, (_, k) => `q${k + 1}`).join(",")}\n${`${row}\n`.repeat(150_000)}`;
+  await page.goto(app.address);
+  await page.getByLabel("File of answers").setInputFiles({ name: "long.csv", mimeType: "text/csv", buffer: Buffer.from(text) });
+  await page.getByRole("button", { name: "Begin the study" }).click();
+  await expect(page.getByText(/rows read …/)).toBeVisible(); // it is in the middle of the file
+  await page.getByRole("button", { name: "Stop" }).click();
+  await expect(page.getByRole("button", { name: "Begin the study" })).toBeVisible();
+  await page.waitForTimeout(500);
+  expect(await studies()).toBe(before);
+  await page.getByRole("button", { name: "Begin the study" }).click();
+  await expect(page.getByRole("heading", { level: 1 })).toContainText("150\u202f000 respondents", { timeout: 60_000 });
+});

@@ -65,37 +65,40 @@ function Pattern({ pattern, variables, onShow }: { pattern: MissingPattern; vari
       <MissingPatternChart pattern={pattern} title={title} />
       {pattern.otherwise > 0 && <p className="quiet">{counted(pattern.otherwise, "further respondent")} with other patterns.</p>}
       <div className={css.twoTables}>
-        <table>
-          <caption>Missing by variable</caption>
-          <tbody>
-            {[...pattern.variables]
-              .sort((a, b) => b.missing - a.missing)
-              .slice(0, 12)
-              .map((v) => (
-                <tr key={v.name}>
-                  <th scope="row">{title(v.name)}</th>
-                  <td>{formatCount(v.missing)}</td>
-                  <td>{share(v.missing)}</td>
+        <div className={css.tall} tabIndex={0} role="region" aria-label="Missing by variable">
+          <table>
+            <caption>Missing by variable</caption>
+            <tbody>
+              {[...pattern.variables]
+                .sort((a, b) => b.missing - a.missing)
+                .map((v) => (
+                  <tr key={v.name}>
+                    <th scope="row">{title(v.name)}</th>
+                    <td>{formatCount(v.missing)}</td>
+                    <td>{share(v.missing)}</td>
+                  </tr>
+                ))}
+            </tbody>
+          </table>
+        </div>
+        <div className={css.tall} tabIndex={0} role="region" aria-label="Respondents with the most open">
+          <table>
+            <caption>Respondents with the most open</caption>
+            <tbody>
+              {pattern.most.map((r) => (
+                <tr key={r.row}>
+                  <th scope="row">
+                    <button type="button" className="link" onClick={() => onShow(r.row)}>
+                      respondent {formatCount(r.row)}
+                    </button>
+                  </th>
+                  <td>{r.gaps}</td>
+                  <td>{formatNumber((100 * r.gaps) / variables, 0)} %</td>
                 </tr>
               ))}
-          </tbody>
-        </table>
-        <table>
-          <caption>Respondents with the most open</caption>
-          <tbody>
-            {pattern.most.slice(0, 12).map((r) => (
-              <tr key={r.row}>
-                <th scope="row">
-                  <button type="button" className="link" onClick={() => onShow(r.row)}>
-                    respondent {formatCount(r.row)}
-                  </button>
-                </th>
-                <td>{r.gaps}</td>
-                <td>{formatNumber((100 * r.gaps) / variables, 0)} %</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+            </tbody>
+          </table>
+        </div>
       </div>
     </>
   );

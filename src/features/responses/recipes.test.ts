@@ -1,7 +1,20 @@
 import { DerivedVariable } from "@/study/model/derived";
+import { applyEdits } from "@/study/model/edit";
 import { Study } from "@/study/model/study";
+import { StudyColumns } from "@/study/prepare/study-columns";
+import { sourceOf } from "@/study/test-support/columns";
 import { readLabels } from "./ManyEntries";
-import { firstName, firstRecipe, freeName, kindOf, levelsOf, RECIPE_WORDS, type RecipeKind, reopened } from "./recipes/draft-recipe";
+import {
+  firstName,
+  firstRecipe,
+  freeName,
+  indicatorsOf,
+  kindOf,
+  levelsOf,
+  RECIPE_WORDS,
+  type RecipeKind,
+  reopened,
+} from "./recipes/draft-recipe";
 
 const study = Study.parse({
   format: "beta-step-study",
@@ -49,6 +62,22 @@ test("a recipe tells the kind and the levels of what it makes", () => {
     label: "Age in SDs",
     recipe: { kind: "z", from: "age" },
   });
+});
+
+test("indicators for every level: each level is 1 in one of them, and together they account for everybody", () => {
+  const { study: made } = applyEdits(study, indicatorsOf("format", study));
+  const names = ["format_online", "format_p"];
+  expect(made.derived.slice(1).map((d) => d.name)).toEqual(names);
+  const columns = new StudyColumns(made, sourceOf({ format: ["o", "p", "", "o"], age: ["1", "2", "3", "4"] }));
+  expect(names.map((name) => [...columns.variable(name).values])).toEqual([
+    [1, 0, 0, 1],
+    [0, 1, 0, 0],
+  ]);
+  expect(names.map((name) => [...columns.variable(name).missing])).toEqual([
+    [0, 0, 1, 0],
+    [0, 0, 1, 0],
+  ]);
+  expect(indicatorsOf("age", study)).toEqual([]);
 });
 
 test.each<[string, { value: string; label: string }[] | null]>([

@@ -1,6 +1,6 @@
 "use client";
 
-import { useEffect, useSyncExternalStore } from "react";
+import { useEffect, useMemo, useSyncExternalStore } from "react";
 import type { LadderResult } from "@/study/analyse/analyse-ladder";
 import type { ScaleResult } from "@/study/analyse/analyse-scale";
 import type { Ladder } from "@/study/model/ladder";
@@ -14,14 +14,14 @@ import { type Computed, ladderJob, scaleJob } from "./use-computed";
 export function useOutdated(): ReadonlySet<string> {
   const { study, dataset } = useStudy();
   const store = useSeenStore();
-  useSyncExternalStore(store.subscribe, store.snapshot, store.snapshot);
-  const scales = study.scales.filter((s) =>
-    store.outdated({ kind: "scale", id: s.id }, inputsOf(dataset.id, scaleJob(study, s, dataset.columns).job)),
-  );
-  const ladders = study.ladders.filter((l) =>
-    store.outdated({ kind: "ladder", id: l.id }, inputsOf(dataset.id, ladderJob(study, l, dataset.columns).job)),
-  );
-  return new Set([...scales, ...ladders].map((o) => o.id));
+  const seen = useSyncExternalStore(store.subscribe, store.snapshot, store.snapshot);
+  return useMemo(() => {
+    const stale = (kind: SeenResult["kind"], id: string, job: unknown) =>
+      seen.has(`${kind} ${id}`) && store.outdated({ kind, id }, inputsOf(dataset.id, job));
+    const scales = study.scales.filter((s) => stale("scale", s.id, scaleJob(study, s, dataset.columns).job));
+    const ladders = study.ladders.filter((l) => stale("ladder", l.id, ladderJob(study, l, dataset.columns).job));
+    return new Set([...scales, ...ladders].map((o) => o.id));
+  }, [study, dataset, store, seen]);
 }
 
 /** Records that a ladder's numbers were looked at; tells what they were before a change. */

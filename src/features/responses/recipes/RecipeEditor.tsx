@@ -10,7 +10,7 @@ import { Variable } from "@/study/model/variable";
 import { derivedFactWords } from "@/study/report/recipe-words";
 import { refusalWords } from "@/study/report/refusals";
 import css from "../responses.module.css";
-import { type DraftRecipe, kindOf, levelsOf, RECIPE_WORDS } from "./draft-recipe";
+import { type DraftRecipe, indicatorsOf, kindOf, levelsOf, RECIPE_WORDS } from "./draft-recipe";
 import { formulaFault, FormulaRecipe } from "./FormulaRecipe";
 import { FromField } from "./FromField";
 import { IndicatorRecipe, LookupRecipe } from "./LookupRecipe";
@@ -38,6 +38,15 @@ export function RecipeEditor({ draft, onDraft }: { draft: DraftRecipe; onDraft: 
       { subject: "derived", id: name, to: { name, recipe } },
     ];
     if (store.edit(...edits)) onDraft(null);
+    else setFault(store.snapshot().fault);
+  };
+
+  /** An indicator for every level of a category, each under a name of its own. */
+  const keepEach = () => {
+    if (draft.recipe.kind !== "indicator") return;
+    const edits = indicatorsOf(draft.recipe.from, study);
+    if (edits.length === 0) setFault("The codebook gives this variable no levels.");
+    else if (store.edit(...edits)) onDraft(null);
     else setFault(store.snapshot().fault);
   };
 
@@ -98,6 +107,11 @@ export function RecipeEditor({ draft, onDraft }: { draft: DraftRecipe; onDraft: 
         <Button type="primary" size="small" htmlType="submit">
           Keep
         </Button>
+        {draft.recipe.kind === "indicator" && draft.opened === null && (
+          <button type="button" className="link" onClick={keepEach}>
+            Keep one for each level instead
+          </button>
+        )}
         <button type="button" className="link" onClick={() => onDraft(null)}>
           {draft.opened === null ? "Make nothing" : "Leave it as it was"}
         </button>

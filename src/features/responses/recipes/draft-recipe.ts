@@ -1,7 +1,8 @@
 import { newId } from "@/features/study/new-id";
 import type { DerivedVariable, Recipe } from "@/study/model/derived";
+import type { Edit } from "@/study/model/edit";
 import type { Study } from "@/study/model/study";
-import type { VariableKind } from "@/study/model/variable";
+import { Variable, type VariableKind } from "@/study/model/variable";
 import { ordersOf } from "@/study/prepare/derive/dates";
 
 /** A derived variable that is being written: new, or one of the study opened again. */
@@ -104,4 +105,19 @@ export function levelsOf(recipe: Recipe): string[] {
 export function reopened(derived: DerivedVariable, study: Study): DraftRecipe {
   const label = study.codebook.find((v) => v.name === derived.name)?.label ?? "";
   return { opened: derived.name, name: derived.name, label, recipe: derived.recipe };
+}
+
+/** The edits that make an indicator for each level of a category, under free names. */
+export function indicatorsOf(from: string, study: Study): Edit[] {
+  const variable = study.codebook.find((v) => v.name === from);
+  let taken: Study = study;
+  return (variable?.levels ?? []).flatMap(({ value, label }): Edit[] => {
+    const name = freeName(`${from} ${label || value}`, taken);
+    const row = Variable.parse({ name, label: `${variable!.label || from}: ${label || value}`.slice(0, 2000) });
+    taken = { ...taken, codebook: [...taken.codebook, row] };
+    return [
+      { subject: "variable", id: name, to: row, at: taken.codebook.length },
+      { subject: "derived", id: name, to: { name, recipe: { kind: "indicator", from, equals: [value] } } },
+    ];
+  });
 }
