@@ -71,7 +71,7 @@ export function filterChoices(study: Names): Choice[] {
         group: titleOf(study, v.name),
       })),
     );
-  return [{ value: EVERYONE, label: "all respondents" }, ...named, ...levels];
+  return [{ value: EVERYONE, label: everyone(study) }, ...named, ...levels];
 }
 
 const NAMED = "filter ";
@@ -92,5 +92,8 @@ export function filterOf(value: string): Pick<Ladder, "filter" | "respondents"> 
 export function filterWords(study: Names, filter: CaseFilter | null, respondents: string | null = null): string {
   const named = study.filters.find((f) => f.id === respondents);
   if (named) return `respondents in “${named.name}”`;
-  return filter ? `respondents with ${titleOf(study, filter.variable)} ${filter.equals.join(" or ")}` : "all respondents";
+  return filter ? `respondents with ${titleOf(study, filter.variable)} ${filter.equals.join(" or ")}` : everyone(study);
 }
+
+/** Everybody, or everybody whom the filters that hold for the whole study leave in it. */
+const everyone = (study: Names) => (study.filters.some((f) => f.everywhere) ? "all respondents in the study" : "all respondents");

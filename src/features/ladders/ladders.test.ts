@@ -59,5 +59,7 @@ test("a filter goes through its choice's value and reads in the sentence", () =>
   expect(filterOf(filterValue(filter, "adults"))).toEqual({ filter: null, respondents: "adults" });
   expect(filterOf(filterValue(null))).toEqual({ filter: null, respondents: null });
   expect(filterChoices(study).map((c) => c.label)).toEqual(["all respondents", "Format: On line", "Format: room"]);
+  const everywhere = { id: "out", name: "Out", reason: "", everywhere: true, conditions: [{ kind: "not-rows" as const, rows: [1] }] };
+  expect(filterWords({ ...study, filters: [everywhere] }, null)).toBe("all respondents in the study");
   expect([filterWords(study, null), filterWords(study, filter)]).toEqual(["all respondents", "respondents with Format online"]);
 });

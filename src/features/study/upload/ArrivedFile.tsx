@@ -191,6 +191,7 @@ export function ArrivedFile(props: {
                     size="small"
                     variant="borderless"
                     aria-label={`Name of column ${at + 1}`}
+                    title={column.name}
                     defaultValue={column.name}
                     key={column.name}
                     onBlur={(event) =>
