@@ -80,3 +80,36 @@ export class UnlikeModelsError extends CoreError {
     super(`"${details.first}" and "${details.second}" differ in their ${details.differ}, so they are not compared.`);
   }
 }
+
+/** Items that everybody answered alike correlate with nothing. */
+export class ConstantItemsError extends CoreError {
+  readonly code = "constant-items";
+  constructor(readonly details: { items: string[] }) {
+    super(`The same answer from everyone: ${details.items.join(", ")}.`);
+  }
+}
+
+/** Some item is a combination of others, so their correlations have no inverse. */
+export class SingularCorrelationsError extends CoreError {
+  readonly code = "singular-correlations";
+  /** `item`: the first that the ones before it determine. `fewCases`: there are no more cases than items, so that it could not be otherwise. */
+  constructor(readonly details: { purpose: string; item: string; fewCases: boolean }) {
+    super(`${details.purpose} needs correlations with an inverse; "${details.item}" is determined by the items before it.`);
+  }
+}
+
+/** More factors were asked for than the items can tell apart. */
+export class TooManyFactorsError extends CoreError {
+  readonly code = "too-many-factors";
+  constructor(readonly details: { factors: number; most: number; items: number }) {
+    super(`${details.items} items cannot tell ${details.factors} factors apart; at most ${details.most}.`);
+  }
+}
+
+/** Bartlett's scores divide by uniquenesses, which here are 0 or less. */
+export class NoUniquenessError extends CoreError {
+  readonly code = "no-uniqueness";
+  constructor(readonly details: { items: string[] }) {
+    super(`Nothing of ${details.items.join(", ")} is left unexplained, so Bartlett's scores do not exist.`);
+  }
+}

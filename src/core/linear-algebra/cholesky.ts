@@ -7,13 +7,19 @@ const SINGULAR = 1e-10;
  * @returns null when the matrix is singular to working precision: the caller has to say what is then not available
  */
 export function cholesky(a: Float64Array, q: number): Float64Array | null {
+  const l = choleskyOrPivot(a, q);
+  return typeof l === "number" ? null : l;
+}
+
+/** The same; of a singular matrix the place, from 0, of the first row that the rows before it determine. */
+export function choleskyOrPivot(a: Float64Array, q: number): Float64Array | number {
   const l = new Float64Array(q * q);
   for (let i = 0; i < q; i++) {
     for (let j = 0; j <= i; j++) {
       let sum = a[i * q + j]!;
       for (let k = 0; k < j; k++) sum -= l[i * q + k]! * l[j * q + k]!;
       if (i === j) {
-        if (!(sum > SINGULAR * a[i * q + i]!)) return null;
+        if (!(sum > SINGULAR * a[i * q + i]!)) return i;
         l[i * q + i] = Math.sqrt(sum);
       } else {
         l[i * q + j] = sum / l[j * q + j]!;
@@ -43,4 +49,17 @@ export function solveLowerTransposed(l: Float64Array, z: ArrayLike<number>, q: n
     x[i] = sum / l[i * q + i]!;
   }
   return x;
+}
+
+/** (L·Lᵀ)⁻¹, q × q, symmetric. */
+export function inverseFromCholesky(l: Float64Array, q: number): Float64Array {
+  const inverse = new Float64Array(q * q);
+  const unit = new Float64Array(q);
+  for (let col = 0; col < q; col++) {
+    unit.fill(0);
+    unit[col] = 1;
+    const x = solveLowerTransposed(l, solveLower(l, unit, q), q);
+    for (let i = 0; i <= col; i++) inverse[i * q + col] = inverse[col * q + i] = x[i]!;
+  }
+  return inverse;
 }

@@ -1,3 +1,4 @@
+import { chiDeviate } from "./chi-deviate";
 import { randomStream } from "./random-stream";
 import { shuffle } from "./shuffle";
 
@@ -46,4 +47,18 @@ test("a shuffle keeps all, and every order comes about equally often", () => {
   }
   expect([...counts.keys()].sort()).toEqual(["123", "132", "213", "231", "312", "321"]);
   for (const count of counts.values()) expect(Math.abs(count - 1000)).toBeLessThan(130); // 4.5 standard errors
+});
+
+test.each([1, 2, 7, 300])("squares of χ deviates with %i degrees of freedom have their mean and variance", (df) => {
+  const random = randomStream(23, df);
+  const n = 60_000;
+  let [sum, squares] = [0, 0];
+  for (let i = 0; i < n; i++) {
+    const x2 = chiDeviate(df, random) ** 2;
+    sum += x2 / n;
+    squares += (x2 - df) ** 2 / n;
+  }
+  expect(Math.abs(sum - df)).toBeLessThan(4.5 * Math.sqrt((2 * df) / n));
+  // the fourth central moment of χ² is 12·df·(df + 4)
+  expect(Math.abs(squares - 2 * df)).toBeLessThan(4.5 * Math.sqrt((12 * df * (df + 4) - 4 * df * df) / n));
 });

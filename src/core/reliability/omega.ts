@@ -1,0 +1,43 @@
+import { correlationMatrix } from "../factors/correlation-matrix";
+import { factorSolution } from "../factors/factor-solution";
+import { itemUnits } from "../factors/factor-scores";
+
+/** Reliability by way of one factor behind the items. */
+export interface FactorReliability {
+  /** McDonald's ω total of the sum of the items as asked. */
+  omega: number;
+  /** The same of the z-scored items. */
+  compositeReliability: number;
+  /** Mean of the squared standardized loadings. */
+  averageVarianceExtracted: number;
+  /** Standardized loadings, an item each. */
+  loadings: Float64Array;
+  /** Items (places from 0) whose uniqueness stands at its lower bound. */
+  heywood: number[];
+  settled: boolean;
+}
+
+/**
+ * From the one-factor maximum-likelihood solution of the covariances: ω = (Σλ)² / ((Σλ)² + Σψ). The solution does not depend on units, so it is found on correlations and
+ * put back into the items' units.
+ * @param items k ≥ 3 columns of equal length, complete cases, keyed
+ * @throws TooFewCasesError, ConstantItemsError, SingularCorrelationsError
+ * Source: McDonald (1999), Test Theory; Fornell & Larcker (1981), Journal of Marketing Research 18, 39–50.
+ */
+export function factorReliability(items: readonly Float64Array[], names: readonly string[]): FactorReliability {
+  const spec = { extraction: "maximum-likelihood", rotation: "none", factors: 1 } as const;
+  const { rotated, uniqueness, heywood, settled } = factorSolution(correlationMatrix(items, names), spec, names);
+  const units = itemUnits(items);
+  const composite = (weight: (i: number) => number) => {
+    const shared = rotated.pattern.reduce((sum, x, i) => sum + x * weight(i), 0) ** 2;
+    return shared / (shared + uniqueness.reduce((sum, psi, i) => sum + psi * weight(i) ** 2, 0));
+  };
+  return {
+    omega: composite((i) => units[i]!.sd),
+    compositeReliability: composite(() => 1),
+    averageVarianceExtracted: rotated.pattern.reduce((sum, x) => sum + x * x, 0) / items.length,
+    loadings: rotated.pattern,
+    heywood,
+    settled,
+  };
+}
