@@ -24,6 +24,10 @@ export interface Reliability {
   upper: number | null;
   standardizedAlpha: number | null;
   meanInterItemR: number | null;
+  /** Of each pair of items, k × k; null where one of the two does not vary. */
+  interItem: (number | null)[][];
+  /** 2r/(1 + r), for two items; null otherwise, or at r = −1. */
+  spearmanBrown: number | null;
   perItem: ItemStatistics[];
 }
 
@@ -32,7 +36,8 @@ export interface Reliability {
  * @param items k ≥ 2 columns of equal length n ≥ 2, complete cases, already reversed where reverse-keyed
  * @param confidence share of the interval, as .95
  * @throws TooFewCasesError when n < 2
- * Source: Cronbach (1951), Psychometrika 16, 297–334; Feldt (1965), Psychometrika 30, 357–370.
+ * Source: Cronbach (1951), Psychometrika 16, 297–334; Feldt (1965), Psychometrika 30, 357–370; Spearman (1910) and Brown (1910),
+ * British Journal of Psychology 3, 271–295 and 296–322.
  */
 export function cronbachAlpha(items: readonly Float64Array[], confidence: number): Reliability {
   const k = items.length;
@@ -41,8 +46,15 @@ export function cronbachAlpha(items: readonly Float64Array[], confidence: number
   const variances = items.map((item) => centredSumOfSquares(item) / (n - 1));
   const total = sumOfColumns(items, n);
   const alpha = alphaOf(variances, total);
+  const interItem = items.map(() => new Array<number | null>(k).fill(1));
   const rs: (number | null)[] = [];
-  for (let a = 0; a < k; a++) for (let b = a + 1; b < k; b++) rs.push(correlation(items[a]!, items[b]!));
+  for (let a = 0; a < k; a++) {
+    for (let b = a + 1; b < k; b++) {
+      const r = correlation(items[a]!, items[b]!);
+      interItem[a]![b] = interItem[b]![a] = r;
+      rs.push(r);
+    }
+  }
   const known = rs.filter((r) => r !== null);
   const meanR = known.length === rs.length && rs.length > 0 ? known.reduce((sum, r) => sum + r, 0) / rs.length : null;
   const [df1, df2] = [n - 1, (n - 1) * (k - 1)];
@@ -55,6 +67,8 @@ export function cronbachAlpha(items: readonly Float64Array[], confidence: number
     upper: alpha === null ? null : 1 - (1 - alpha) * fQuantile(tail, df1, df2),
     standardizedAlpha: meanR === null ? null : (k * meanR) / (1 + (k - 1) * meanR),
     meanInterItemR: meanR,
+    interItem,
+    spearmanBrown: k !== 2 || meanR === null || meanR <= -1 ? null : (2 * meanR) / (1 + meanR),
     perItem: items.map((item, i) => {
       const rest = total.map((sum, row) => sum - item[row]!);
       return {
