@@ -1,6 +1,7 @@
 import { analyseLadder } from "@/study/analyse/analyse-ladder";
 import { analyseScale } from "@/study/analyse/analyse-scale";
-import { answerStrip } from "@/study/analyse/answer-strip";
+import { analyseStructure, type RandomEigenvalueShelf } from "@/study/analyse/analyse-structure";
+import { partStrip } from "@/study/analyse/answer-strip";
 import { checkResponses } from "@/study/analyse/responses/check-responses";
 import { filterResult } from "@/study/analyse/responses/filter-result";
 import { missingPattern } from "@/study/analyse/responses/missing-pattern";
@@ -12,17 +13,26 @@ import type { Job, JobResults } from "./protocol/jobs";
 
 /**
  * Does one job. The same function runs in a browser worker, in Node and in a test.
- * @param cache keeps derived columns from job to job
+ * @param cache, shelf keep derived columns and random eigenvalues from job to job
+ * @param progress told how many parts of a long job are done
  */
-export function runJob(job: Job, responses: ResponseSource, cache: DerivationCache | null = null): JobResults[keyof JobResults] {
+export function runJob(
+  job: Job,
+  responses: ResponseSource,
+  cache: DerivationCache | null = null,
+  progress: (done: number, of: number) => void = () => {},
+  shelf: RandomEigenvalueShelf = new Map(),
+): JobResults[keyof JobResults] {
   const columns = new StudyColumns(job.context, responses, cache);
   switch (job.kind) {
     case "ladder":
       return analyseLadder(job.context, job.ladder, responses, columns);
     case "scale":
       return analyseScale(job.context, job.scale, responses, columns);
+    case "structure":
+      return analyseStructure(job.structure, columns, progress, shelf);
     case "strips":
-      return job.variables.map((name) => answerStrip(columns.variable(name), columns.codebookRow(name)));
+      return job.variables.map((name) => partStrip(name, columns));
     case "column":
       return columns.column(job.name);
     case "look":

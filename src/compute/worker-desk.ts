@@ -1,3 +1,4 @@
+import type { RandomEigenvalueShelf } from "@/study/analyse/analyse-structure";
 import type { ResponseColumn } from "@/study/model/response-column";
 import { type FromWorker, ToWorker } from "./protocol/messages";
 import { DerivationShelf } from "./derivation-shelf";
@@ -9,6 +10,7 @@ import { runJob } from "./run-job";
  */
 export function workerDesk(answer: (message: FromWorker) => void): (data: unknown) => void {
   const datasets = new Map<string, { columns: Map<string, ResponseColumn>; shelf: DerivationShelf }>();
+  const shelf: RandomEigenvalueShelf = new Map();
   return (data) => {
     const message = ToWorker.parse(data);
     if (message.type === "columns") {
@@ -19,7 +21,8 @@ export function workerDesk(answer: (message: FromWorker) => void): (data: unknow
     }
     const known = datasets.get(message.dataset);
     try {
-      const result = runJob(message.job, (name) => known?.columns.get(name), known?.shelf ?? null);
+      const progress = (done: number, of: number) => answer({ type: "progress", id: message.id, done, of });
+      const result = runJob(message.job, (name) => known?.columns.get(name), known?.shelf ?? null, progress, shelf);
       answer({ type: "done", id: message.id, result });
     } catch {
       answer({ type: "failed", id: message.id, code: "worker-crashed" });

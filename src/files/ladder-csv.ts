@@ -1,5 +1,6 @@
 import type { LadderFit } from "@/core/regression/ladder";
 import type { Ladder } from "@/study/model/ladder";
+import { csvOf } from "./csv-cells";
 
 const HEAD = [
   "step",
@@ -24,10 +25,7 @@ const HEAD = [
   "errors",
 ] as const;
 
-/**
- * The ladder's table as CSV for further work: one row a coefficient, all steps, numbers at full precision with a decimal
- * point, empty where a value is not available. UTF-8 with a byte order mark so that spreadsheets read names right.
- */
+/** The ladder's table as CSV: one row a coefficient, all steps. */
 export function ladderCsv(ladder: Ladder, fit: LadderFit): string {
   const rows = fit.steps.flatMap((step, k) => {
     const { model, change } = step;
@@ -53,13 +51,5 @@ export function ladderCsv(ladder: Ladder, fit: LadderFit): string {
       ),
     ];
   });
-  return `\uFEFF${[HEAD, ...rows].map((row) => row.map(cell).join(",")).join("\r\n")}\r\n`;
-}
-
-/** A name that a spreadsheet would take for a formula is set off with an apostrophe. */
-function cell(value: string | number | null): string {
-  if (value === null) return "";
-  if (typeof value === "number") return String(value);
-  const safe = /^[=+\-@\t\r]/.test(value) ? `'${value}` : value;
-  return /[",\r\n]/.test(safe) ? `"${safe.replaceAll('"', '""')}"` : safe;
+  return csvOf([HEAD, ...rows]);
 }

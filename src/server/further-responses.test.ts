@@ -6,6 +6,7 @@ import fc from "fast-check";
 import { understandFile } from "@/files/reading/understand-file";
 import { inverseEdit } from "@/study/model/edit";
 import { cellText, type ResponseColumn } from "@/study/model/response-column";
+import { Scale } from "@/study/model/scale";
 import type { StagedResponses } from "@/study/prepare/staged-responses";
 import { compareResponses, matchRows } from "@/study/prepare/compare-responses";
 import { columnOf } from "@/study/test-support/columns";
@@ -115,7 +116,7 @@ test("a file that lacks a used column, or whose codes do not tell respondents ap
     {
       subject: "scale",
       id: "s",
-      to: { id: "s", name: "S", rule: "mean", answeredShare: 0.8, respondents: null, items: [{ variable: "q1", reversed: false }] },
+      to: Scale.parse({ id: "s", name: "S", items: [{ variable: "q1" }] }),
     },
   ]);
   const before = db.select().from(datasets).all().length;

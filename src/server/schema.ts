@@ -70,7 +70,7 @@ export const seenResults = sqliteTable(
     studyId: text()
       .notNull()
       .references(() => studies.id, { onDelete: "cascade" }),
-    kind: text({ enum: ["scale", "ladder"] }).notNull(),
+    kind: text({ enum: ["scale", "structure", "ladder"] }).notNull(),
     objectId: text().notNull(),
     /** A fingerprint of everything the numbers depend on. */
     inputs: text().notNull(),

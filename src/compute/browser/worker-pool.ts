@@ -20,10 +20,14 @@ export class JobError extends Error {
 /** How long a stopped job may go on before its worker is ended. */
 const GRACE_MS = 200;
 
+/** Told how many parts of a long job are done, of how many. */
+export type Progress = (done: number, of: number) => void;
+
 interface Waiting {
   job: Job;
   dataset: string;
   columns: readonly ResponseColumn[];
+  progress: Progress | undefined;
   resolve: (result: JobResults[keyof JobResults]) => void;
   reject: (error: JobError) => void;
 }
@@ -61,9 +65,10 @@ export class WorkerPool {
     dataset: string,
     columns: readonly ResponseColumn[],
     signal?: AbortSignal,
+    progress?: Progress,
   ): Promise<JobResults[K]> {
     return new Promise<JobResults[K]>((resolve, reject) => {
-      const waiting: Waiting = { job, dataset, columns, resolve: (result) => resolve(result as JobResults[K]), reject };
+      const waiting: Waiting = { job, dataset, columns, progress, resolve: (result) => resolve(result as JobResults[K]), reject };
       if (signal?.aborted) return reject(new JobError("stopped"));
       signal?.addEventListener("abort", () => this.stop(waiting), { once: true });
       this.queue.push(waiting);
@@ -85,6 +90,10 @@ export class WorkerPool {
     seat.worker.onmessage = ({ data }) => {
       if (!seat.busy || seat.busy.id !== data.id) return;
       const { waiting } = seat.busy;
+      if (data.type === "progress") {
+        waiting.progress?.(data.done, data.of);
+        return;
+      }
       seat.busy = null;
       if (data.type === "done") waiting.resolve(data.result);
       else waiting.reject(new JobError("worker-crashed"));

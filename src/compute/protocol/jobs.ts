@@ -1,14 +1,16 @@
 import { z } from "zod";
 import { Correction } from "@/study/model/correction";
 import { DerivedVariable } from "@/study/model/derived";
+import { ExtractionMethod, FactorCount, RotationMethod } from "@/study/model/factoring";
 import { ObjectId, VariableName } from "@/study/model/names";
 import { RespondentFilter } from "@/study/model/respondent-filter";
 import type { ResponseColumn } from "@/study/model/response-column";
-import { Ladder } from "@/study/model/ladder";
+import { Ladder, Seed } from "@/study/model/ladder";
 import { Scale } from "@/study/model/scale";
 import { Variable } from "@/study/model/variable";
 import type { LadderResult } from "@/study/analyse/analyse-ladder";
 import type { ScaleResult } from "@/study/analyse/analyse-scale";
+import type { StructureResult } from "@/study/analyse/analyse-structure";
 import type { AnswerStrip } from "@/study/analyse/answer-strip";
 import type { Finding } from "@/study/analyse/responses/findings";
 import type { FilterResult } from "@/study/analyse/responses/filter-result";
@@ -33,10 +35,22 @@ const ShownRows = z.discriminatedUnion("kind", [
   z.strictObject({ kind: z.literal("rows"), rows: z.array(z.int().min(1)) }),
 ]);
 
+/** A structure without its names, its items already keyed. */
+const StructureSpec = z.strictObject({
+  parts: z.array(z.strictObject({ name: VariableName, reversed: z.boolean() })),
+  respondents: ObjectId.nullable(),
+  extraction: ExtractionMethod,
+  rotation: RotationMethod,
+  factors: FactorCount.nullable(),
+  sets: z.int().min(1),
+  seed: Seed,
+});
+
 /** What a worker can be asked to do. */
 export const Job = z.discriminatedUnion("kind", [
   z.strictObject({ kind: z.literal("ladder"), context: Context, ladder: Ladder }),
   z.strictObject({ kind: z.literal("scale"), context: Context, scale: Scale }),
+  z.strictObject({ kind: z.literal("structure"), context: Context, structure: StructureSpec }),
   z.strictObject({ kind: z.literal("strips"), context: Context, variables: z.array(VariableName) }),
   /** A column as it counts: corrected or derived. */
   z.strictObject({ kind: z.literal("column"), context: Context, name: VariableName }),
@@ -58,6 +72,7 @@ export type Job = z.infer<typeof Job>;
 export interface JobResults {
   ladder: LadderResult;
   scale: ScaleResult;
+  structure: StructureResult;
   strips: AnswerStrip[];
   column: ResponseColumn;
   look: LookResult;

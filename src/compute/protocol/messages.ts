@@ -17,5 +17,8 @@ export const ToWorker = z.discriminatedUnion("type", [
 ]);
 export type ToWorker = z.infer<typeof ToWorker>;
 
-/** Worker → page. A failure crosses as a code, never as a stack. */
-export type FromWorker = { type: "done"; id: number; result: JobResults[keyof JobResults] } | { type: "failed"; id: number; code: string };
+/** Worker → page. A failure crosses as a code, never as a stack; progress is how many parts of a long job are done. */
+export type FromWorker =
+  | { type: "done"; id: number; result: JobResults[keyof JobResults] }
+  | { type: "progress"; id: number; done: number; of: number }
+  | { type: "failed"; id: number; code: string };

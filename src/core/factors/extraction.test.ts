@@ -4,7 +4,7 @@ import { correlationMatrix, type CorrelationMatrix } from "./correlation-matrix"
 import { mostFactors } from "./extraction";
 import { type ExtractionMethod, factorSolution } from "./factor-solution";
 import { inverseCorrelations } from "./inverse-correlations";
-import { parallelAnalysis, randomCorrelations } from "./parallel-analysis";
+import { leadingAbove, randomCorrelations, randomEigenvalues } from "./parallel-analysis";
 import { samplingAdequacy } from "./sampling-adequacy";
 import { sphericity } from "./sphericity";
 
@@ -162,17 +162,18 @@ describe("parallel analysis", () => {
   });
 
   test("the same seed gives the same percentiles, another seed others; retained is the leading run", () => {
-    const run = (eigenvalues: number[], seed = 1) => parallelAnalysis(Float64Array.from(eigenvalues), 100, { sets: 50, seed, share: 0.95 });
-    expect(run([2, 0.5, 0.5])).toEqual(run([2, 0.5, 0.5]));
-    expect(run([2, 0.5, 0.5]).percentile).not.toEqual(run([2, 0.5, 0.5], 2).percentile);
-    expect(run([2, 0.5, 0.5]).retained).toBe(1);
-    expect(run([1, 1.9, 0.1]).retained).toBe(0); // the second lies above its percentile, but the run has ended
-    expect(run([9, 9, 9]).retained).toBe(3);
+    const run = (seed: number) => randomEigenvalues(3, 100, { sets: 50, seed, share: 0.95 });
+    expect(run(1)).toEqual(run(1));
+    expect(run(1)).not.toEqual(run(2));
+    const kept = (...eigenvalues: number[]) => leadingAbove(Float64Array.from(eigenvalues), run(1));
+    expect(kept(2, 0.5, 0.5)).toBe(1);
+    expect(kept(1, 1.9, 0.1)).toBe(0); // the second lies above its percentile, but the run has ended
+    expect(kept(9, 9, 9)).toBe(3);
   });
 
   test("it tells after each set how far it is", () => {
     const told: number[] = [];
-    parallelAnalysis(Float64Array.of(1.5, 0.5), 50, { sets: 4, seed: 1, share: 0.95 }, (done) => told.push(done));
+    randomEigenvalues(2, 50, { sets: 4, seed: 1, share: 0.95 }, (done) => told.push(done));
     expect(told).toEqual([1, 2, 3, 4]);
   });
 });

@@ -3,40 +3,33 @@ import { symmetricEigenvalues } from "../linear-algebra/symmetric-eigen";
 import { chiDeviate } from "../random/chi-deviate";
 import { type RandomStream, randomStream } from "../random/random-stream";
 
-/** What eigenvalues would be if nothing were behind the items. */
-export interface ParallelAnalysis {
-  sets: number;
-  seed: number;
-  /** Percentile of the sets' eigenvalues at each place, largest eigenvalue first. */
-  percentile: Float64Array;
-  /** Leading eigenvalues above their percentile. */
-  retained: number;
-}
-
 /**
  * Horn's parallel analysis with full correlation matrices. A set stands for n cases of k independent normal items; its cross-products
  * are drawn from their exact distribution (L·Lᵀ, L lower triangular with χ deviates on the diagonal and normal ones
  * below), so that the time a set takes does not depend on n. Set s draws from the stream (seed, s).
- * @param eigenvalues of the correlations, largest first
- * @param n cases; @param share of the sets' eigenvalues that lie below the percentile, as .95
+ * @param k items; @param n cases; @param share of the sets' eigenvalues that lie below the percentile, as .95
  * @param done called after each set with how many there are; may throw to end it
+ * @returns the percentile at each place, largest eigenvalue first
  * Source: Horn (1965), Psychometrika 30, 179–185; Bartlett (1933), Proceedings of the Royal Society of Edinburgh 53, 260–283.
  */
-export function parallelAnalysis(
-  eigenvalues: Float64Array,
+export function randomEigenvalues(
+  k: number,
   n: number,
   { sets, seed, share }: { sets: number; seed: number; share: number },
   done: (sets: number) => void = () => {},
-): ParallelAnalysis {
-  const k = eigenvalues.length;
+): Float64Array {
   const byPlace = Array.from({ length: k }, () => new Float64Array(sets));
   for (let set = 0; set < sets; set++) {
     symmetricEigenvalues(randomCorrelations(k, n, randomStream(seed, set)), k).forEach((value, place) => (byPlace[place]![set] = value));
     done(set + 1);
   }
-  const percentile = Float64Array.from(byPlace, (values) => quantile(values.sort(), share));
+  return Float64Array.from(byPlace, (values) => quantile(values.sort(), share));
+}
+
+/** How many leading eigenvalues lie above those of random data: the factors to keep. */
+export function leadingAbove(eigenvalues: Float64Array, percentile: Float64Array): number {
   const first = eigenvalues.findIndex((value, place) => value <= percentile[place]!);
-  return { sets, seed, percentile, retained: first < 0 ? k : first };
+  return first < 0 ? eigenvalues.length : first;
 }
 
 /** Correlations of n cases of k independent normal items: k × k, row-major. */

@@ -4,7 +4,7 @@ import Papa from "papaparse";
 
 /** One block of expected values, worked out by a separate program; `values` is as the JSON file has it. */
 export interface ReferenceBlock {
-  tolerance: { kind: string; value: number };
+  tolerance: { kind: string; value: number; floor?: number };
   spec?: { steps?: string[][]; filter?: { column: string; equals: string[] } };
   values: any;
 }

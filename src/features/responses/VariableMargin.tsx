@@ -203,7 +203,8 @@ function UsedBy({ name }: { name: string }) {
   const others = study.derived.filter((d) => recipeInputs(d.recipe).includes(name)).map((d) => d.name);
   const filters = study.filters.filter((f) => filterInputs(f).includes(name)).map((f) => `filter ${f.name}`);
   const ladders = study.ladders.filter((l) => ladderNames(l).includes(name)).map((l) => `ladder ${l.name}`);
-  const all = [...scales, ...others, ...filters, ...ladders];
+  const structures = study.structures.filter((s) => s.items.includes(name)).map((s) => `structure ${s.name}`);
+  const all = [...scales, ...structures, ...others, ...filters, ...ladders];
   return (
     <Note heading="Used by">
       <p>{scales.length === 0 && all.length === 0 ? "No scale." : all.join(", ")}</p>

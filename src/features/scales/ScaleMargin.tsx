@@ -8,10 +8,11 @@ import type { AnswerStrip } from "@/study/analyse/answer-strip";
 import { ladderPredictors } from "@/study/model/ladder";
 import type { Scale } from "@/study/model/scale";
 import type { SeenResult } from "@/study/model/seen-result";
-import { methodSentence, scaleWatches, whatTheScaleSays } from "@/study/report/scale-words";
+import { listed } from "@/study/report/format-number";
+import { methodSentence, type ScaleWatch, scaleWatches, whatTheScaleSays } from "@/study/report/scale-words";
 import { Margin, Note } from "@/ui/parts/Margin";
-import { SentencesNote, WatchNote } from "@/ui/parts/notes";
-import { turnItem } from "./scale-edits";
+import { CopyNote, SentencesNote, WatchNote } from "@/ui/parts/notes";
+import { turnItems, withWeights } from "./scale-edits";
 
 /** What the scale's numbers say, what to look at, where the scale is used, and words for a method section. */
 export function ScaleMargin(props: {
@@ -22,26 +23,33 @@ export function ScaleMargin(props: {
   strips: readonly AnswerStrip[];
   onChange: (scale: Scale) => void;
 }) {
-  const { study, store } = useStudy();
+  const { study, store, title } = useStudy();
   const { scale, analysis, strips } = props;
-  const watches = scaleWatches(scale, strips, analysis).map(({ id, words, missingCode, turn }) => {
-    if (turn) return { id, words, fix: { label: `Turn ${turn} round`, act: () => props.onChange(turnItem(scale, turn)) } };
-    if (!missingCode) return { id, words };
+  const fixOf = ({ missingCode, turn, weighEqually }: ScaleWatch) => {
+    if (turn) return { label: `Turn ${listed(turn.map(title))} round`, act: () => props.onChange(turnItems(scale, ...turn)) };
+    if (weighEqually) {
+      const ones = new Map(scale.items.map((item) => [item.variable, 1]));
+      return { label: "Count z-scores, all alike", act: () => props.onChange(withWeights(scale, ones, "z", "")) };
+    }
+    if (!missingCode) return null;
     const { variable, code } = missingCode;
     return {
-      id,
-      words,
-      fix: {
-        label: `Count ${code} as missing in ${variable}`,
-        act: () => void store.edit(...declareMissing([variable], study.codebook, code)),
-      },
+      label: `Count ${code} as missing in ${variable}`,
+      act: () => void store.edit(...declareMissing([variable], study.codebook, code)),
     };
-  });
-  const usedBy = study.ladders.filter((l) => l.outcome === scale.id || ladderPredictors(l).includes(scale.id)).map((l) => l.name);
+  };
+  const watches = scaleWatches(scale, strips, analysis, study, title).map((watch) => ({
+    id: watch.id,
+    words: watch.words,
+    fix: fixOf(watch),
+  }));
+  const ladders = study.ladders.filter((l) => l.outcome === scale.id || ladderPredictors(l).includes(scale.id)).map((l) => l.name);
+  const wholes = study.scales.filter((s) => s.items.some((item) => item.variable === scale.id)).map((s) => `the scale ${s.name}`);
+  const usedBy = [...ladders, ...wholes];
   return (
     <Margin>
       <SinceNote before={props.before} />
-      {analysis && <SentencesNote heading="What this says" sentences={whatTheScaleSays(scale, analysis)} />}
+      {analysis && <SentencesNote heading="What this says" sentences={whatTheScaleSays(scale, analysis, title)} />}
       <WatchNote watches={watches} />
       <Note heading="Used by">
         {usedBy.length === 0 ? (
@@ -57,13 +65,23 @@ export function ScaleMargin(props: {
           </>
         )}
       </Note>
-      {analysis && <SentencesNote heading="For a method section" sentences={[methodSentence(scale, analysis)]} />}
+      {analysis && <CopyNote heading="For a method section" text={methodSentence(scale, analysis, title)} />}
       <Note heading="How it is computed">
         <p>
-          Reversed answers are lowest + highest possible − answer. Who answered too few items has no score. α on respondents complete on all
-          items, with Feldt&rsquo;s 95 % interval.
+          Reversed answers are lowest + highest possible − answer. {RULE_WORDS[scale.rule]} α and ω on respondents complete on all items; α
+          with Feldt&rsquo;s 95 % interval, ω from one maximum-likelihood factor.
         </p>
       </Note>
     </Margin>
   );
 }
+
+const AVERAGED = "Who answered too few items has no score.";
+const RULE_WORDS: Record<Scale["rule"], string> = {
+  mean: AVERAGED,
+  sum: `${AVERAGED} An incomplete sum is the mean of the answers × number of items.`,
+  weighted: "The score is the sum of weight × item; z-scores are over the respondents in the study who answered every item.",
+  regression:
+    "The score is the best guess at the factor from all items, z-scored over the respondents in the study who answered every item.",
+  bartlett: "The score takes nothing of other factors; items are z-scored over the respondents in the study who answered every item.",
+};

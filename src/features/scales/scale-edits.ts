@@ -1,10 +1,43 @@
 import type { Edit } from "@/study/model/edit";
-import type { Scale } from "@/study/model/scale";
+import { Scale, type ScaleItem } from "@/study/model/scale";
 import type { AnswerRange, Variable } from "@/study/model/variable";
 
-/** Turns one item of a scale round, or back. */
-export function turnItem(scale: Scale, variable: string): Scale {
-  return { ...scale, items: scale.items.map((item) => (item.variable === variable ? { ...item, reversed: !item.reversed } : item)) };
+/** A scale of some items as they were asked, with everything else as it is unless changed. */
+export function newScale(id: string, name: string, items: readonly string[]): Scale {
+  return Scale.parse({ id, name, items: items.map((variable) => ({ variable })) });
+}
+
+/** Turns items of a scale round, or back. */
+export function turnItems(scale: Scale, ...variables: string[]): Scale {
+  return {
+    ...scale,
+    items: scale.items.map((item) => (variables.includes(item.variable) ? { ...item, reversed: !item.reversed } : item)),
+  };
+}
+
+/** Puts items into a scale, before the item at a place (the end, if left out); those already in it move there. */
+export function placeItems(scale: Scale, variables: readonly string[], at = scale.items.length): Scale {
+  const known = new Map(scale.items.map((item) => [item.variable, item]));
+  const moved = variables.map((variable): ScaleItem => known.get(variable) ?? { variable, reversed: false, weight: 1 });
+  const stay = (items: readonly ScaleItem[]) => items.filter((item) => !variables.includes(item.variable));
+  return { ...scale, items: [...stay(scale.items.slice(0, at)), ...moved, ...stay(scale.items.slice(at))] };
+}
+
+/** Takes items out of a scale; null when none would be left. */
+export function takeOut(scale: Scale, variables: readonly string[]): Scale | null {
+  const items = scale.items.filter((item) => !variables.includes(item.variable));
+  return items.length === 0 ? null : { ...scale, items };
+}
+
+/** Weights of items, by name; a weighted score from now on. */
+export function withWeights(scale: Scale, weights: ReadonlyMap<string, number>, weigh: Scale["weigh"], from: string): Scale {
+  return {
+    ...scale,
+    rule: "weighted",
+    weigh,
+    weightsFrom: from,
+    items: scale.items.map((item) => ({ ...item, weight: weights.get(item.variable) ?? item.weight })),
+  };
 }
 
 /** The range that all items of a scale share; null when they differ or none is declared. */
@@ -14,7 +47,7 @@ export function commonRange(scale: Scale, codebook: readonly Variable[]): Answer
   return first && ranges.every((r) => r !== null && r.low === first.low && r.high === first.high) ? first : null;
 }
 
-/** Declares the lowest and highest possible answer for every item of a scale. */
+/** Declares the lowest and highest possible answer for every item of a scale that is a variable. */
 export function declareRange(scale: Scale, codebook: readonly Variable[], range: AnswerRange): Edit[] {
   return scale.items.flatMap((item): Edit[] => {
     const variable = codebook.find((v) => v.name === item.variable);
@@ -26,6 +59,13 @@ export function declareRange(scale: Scale, codebook: readonly Variable[], range:
 export function readRange(typed: string): AnswerRange | null {
   const match = /^\s*([-−]?\d+(?:[.,]\d+)?)\s*(?:to|–|—|-|…|\.\.+|\s)\s*([-−]?\d+(?:[.,]\d+)?)\s*$/i.exec(typed);
   if (!match) return null;
-  const [low, high] = [match[1]!, match[2]!].map((text) => Number(text.replace("−", "-").replace(",", ".")));
-  return low! < high! ? { low: low!, high: high! } : null;
+  const [low, high] = [match[1]!, match[2]!].map(readNumber);
+  return low !== null && high !== null && low! < high! ? { low: low!, high: high! } : null;
+}
+
+/** A number as people write it: minus or hyphen, point or comma. Null when it is none. */
+export function readNumber(typed: string): number | null {
+  const text = typed.trim().replace("−", "-").replace(",", ".");
+  const value = Number(text);
+  return text === "" || !Number.isFinite(value) ? null : value;
 }

@@ -1,7 +1,8 @@
+import fc from "fast-check";
 import { declareMissing } from "@/features/study/declare-missing";
 import { Scale } from "@/study/model/scale";
 import { Variable } from "@/study/model/variable";
-import { commonRange, declareRange, readRange, turnItem } from "./scale-edits";
+import { commonRange, declareRange, newScale, placeItems, readNumber, readRange, takeOut, turnItems, withWeights } from "./scale-edits";
 import { itemRun, suggestScales } from "./suggest-scales";
 
 const variable = (name: string, range: [number, number] | null = null) =>
@@ -11,15 +12,15 @@ const scale = Scale.parse({ id: "s", name: "S", items: [{ variable: "q1" }, { va
 test("items that share the letters before their number make a suggestion; one alone does not", () => {
   const loose = ["SC1", "SC2", "mood_1", "mood_2", "mood_3", "X9", "age"].map((name) => variable(name));
   expect(suggestScales(loose)).toEqual([
-    { prefix: "SC", items: ["SC1", "SC2"] },
-    { prefix: "mood", items: ["mood_1", "mood_2", "mood_3"] },
+    { name: "SC", items: ["SC1", "SC2"] },
+    { name: "mood", items: ["mood_1", "mood_2", "mood_3"] },
   ]);
   expect([itemRun(["SC1"]), itemRun(["SC1", "SC2"]), itemRun(["a", "b", "c"])]).toEqual(["SC1", "SC1 and SC2", "a–c"]);
 });
 
 test("an item turned twice stands as before", () => {
-  expect(turnItem(scale, "q1").items[0]!.reversed).toBe(true);
-  expect(turnItem(turnItem(scale, "q2"), "q2")).toEqual(scale);
+  expect(turnItems(scale, "q1").items[0]!.reversed).toBe(true);
+  expect(turnItems(turnItems(scale, "q1", "q2"), "q2", "q1")).toEqual(scale);
 });
 
 test("a range is common only when every item has it", () => {
@@ -56,4 +57,47 @@ test("a missing code is declared once, only where it is not yet", () => {
   expect(declareMissing(["q1", "q2", "gone"], codebook, "-9")).toEqual([
     { subject: "variable", id: "q1", to: { ...codebook[0], missing: ["-9"] } },
   ]);
+});
+
+test("items of one name asked for unlike answers, or of unlike topics in their wording, are suggested apart", () => {
+  const labelled = (name: string, label: string) => ({ ...variable(name, [1, 5]), label });
+  expect(suggestScales([variable("q1", [1, 5]), variable("q2", [1, 5]), variable("q3", [1, 7]), variable("q4", [1, 7])])).toEqual([
+    { name: "q", items: ["q1", "q2"] },
+    { name: "q", items: ["q3", "q4"] },
+  ]);
+  const survey = ["Calm: I breathe", "Calm: I wait", "Zest: I run", "Zest: I sing"].map((label, i) => labelled(`v_${i + 1}`, label));
+  expect(suggestScales(survey)).toEqual([
+    { name: "Calm", items: ["v_1", "v_2"] },
+    { name: "Zest", items: ["v_3", "v_4"] },
+  ]);
+});
+
+test("law: items put in their places stand there in the order carried, and no other is lost, doubled or changed", () => {
+  const names = ["a", "b", "c", "d", "e"];
+  fc.assert(
+    fc.property(
+      fc.subarray(names, { minLength: 1 }),
+      fc.subarray([...names, "f", "g"], { minLength: 1 }),
+      fc.nat(5),
+      (items, carried, at) => {
+        const before = turnItems(newScale("s", "S", items), items[0]!);
+        const after = placeItems(before, carried, Math.min(at, items.length));
+        const order = after.items.map((i) => i.variable);
+        expect([...order].sort()).toEqual([...new Set([...items, ...carried])].sort());
+        const start = order.indexOf(carried[0]!);
+        expect(order.slice(start, start + carried.length)).toEqual(carried);
+        expect(order.filter((name) => !carried.includes(name))).toEqual(items.filter((name) => !carried.includes(name)));
+        expect(after.items.find((i) => i.variable === items[0])!.reversed).toBe(true);
+      },
+    ),
+  );
+});
+
+test("the last item of a scale is not taken out; weights come by name and say where they are from", () => {
+  expect(takeOut(scale, ["q1", "q2"])).toBeNull();
+  expect(takeOut(scale, ["q1"])!.items).toEqual([scale.items[1]]);
+  const weighted = withWeights(scale, new Map([["q2", 0.5]]), "z", "one factor");
+  expect(weighted).toMatchObject({ rule: "weighted", weigh: "z", weightsFrom: "one factor" });
+  expect(weighted.items.map((i) => i.weight)).toEqual([1, 0.5]);
+  expect(["0,5", "−2", " 3 ", "x", ""].map(readNumber)).toEqual([0.5, -2, 3, null, null]);
 });

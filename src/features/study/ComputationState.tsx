@@ -21,7 +21,7 @@ export function ComputationState({ of: computed, refusal }: { of: Computed<unkno
           </button>
         </p>
       )}
-      {computed.computing && <StillComputing onStop={computed.stop} />}
+      {computed.computing && <StillComputing progress={computed.progress} onStop={computed.stop} />}
       {refused && (
         <p className={page.refusal} role="status" data-testid="refusal">
           {refused.what} {refused.remedy}

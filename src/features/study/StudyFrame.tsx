@@ -27,7 +27,7 @@ export function StudyFrame({ children }: { children: ReactNode }) {
   const places: [string, string, string][] = [
     ["Theory", "theory", "not built yet"],
     ["Responses", "responses", `${formatCount(dataset.rows)} rows`],
-    ["Scales", "scales", stale(count(study.scales.length, "scale"), study.scales)],
+    ["Scales", "scales", stale(count(study.scales.length, "scale"), [...study.scales, ...study.structures])],
     ["First look", "first-look", "not built yet"],
     ["Ladders", "ladders", stale(count(study.ladders.length, "ladder"), study.ladders)],
     ["Write-up", "write-up", "not built yet"],

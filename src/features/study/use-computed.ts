@@ -1,11 +1,13 @@
 "use client";
 
 import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
 import { browserPool } from "@/compute/browser/browser-pool";
 import { JobError } from "@/compute/browser/worker-pool";
 import type { Job } from "@/compute/protocol/jobs";
 import { ladderNames, type LadderResult } from "@/study/analyse/analyse-ladder";
 import type { ScaleResult } from "@/study/analyse/analyse-scale";
+import type { StructureResult } from "@/study/analyse/analyse-structure";
 import type { AnswerStrip } from "@/study/analyse/answer-strip";
 import type { JobResults } from "@/compute/protocol/jobs";
 import { columnsBehind, filterInputs, namesBehind } from "@/study/model/dependencies";
@@ -13,6 +15,7 @@ import type { DerivedVariable } from "@/study/model/derived";
 import type { Ladder } from "@/study/model/ladder";
 import type { RespondentFilter } from "@/study/model/respondent-filter";
 import type { Scale } from "@/study/model/scale";
+import { type Structure, structureParts } from "@/study/model/structure";
 import type { Study } from "@/study/model/study";
 import { Variable } from "@/study/model/variable";
 import { useStudy } from "./study-context";
@@ -25,6 +28,8 @@ export interface Computed<T> {
   outdated: boolean;
   /** True while a new result is being computed. */
   computing: boolean;
+  /** How far a long computation is, 0…1; null while it has not told. */
+  progress: number | null;
   /** Ends the computation; what is on show stays, greyed. */
   stop: () => void;
   /** A sentence when the computation broke off or was stopped. */
@@ -49,9 +54,27 @@ export function ladderJob(study: Study, ladder: Ladder, all: readonly string[]) 
 
 /** The job behind a scale's numbers. */
 export function scaleJob(study: Study, scale: Scale, all: readonly string[]) {
-  const items = scale.items.map((item) => item.variable);
-  const { context, columns } = contextOf(study, items, [scale.respondents], all);
-  return { job: { kind: "scale" as const, context, scale: { ...scale, name: "-" } }, columns };
+  const names = [...scale.items.map((item) => item.variable), ...(scale.byGroup === null ? [] : [scale.byGroup])];
+  const { context, columns } = contextOf(study, names, [scale.respondents], all);
+  return { job: { kind: "scale" as const, context, scale: { ...scale, name: "-", weightsFrom: "" } }, columns };
+}
+
+/** The job behind a structure's numbers. */
+export function structureJob(study: Study, structure: Structure, all: readonly string[]) {
+  const { context, columns } = contextOf(study, structure.items, [structure.respondents], all);
+  const { respondents, extraction, rotation, factors, sets, seed } = structure;
+  const parts = structureParts(study.scales, structure).map(({ name, reversed }) => ({ name, reversed }));
+  return {
+    job: { kind: "structure" as const, context, structure: { parts, respondents, extraction, rotation, factors, sets, seed } },
+    columns,
+  };
+}
+
+/** What lies behind a set of items. */
+export function useStructureResult(structure: Structure): Computed<StructureResult> {
+  const { study, dataset } = useStudy();
+  const { job, columns } = structureJob(study, structure, dataset.columns);
+  return useJob(job, columns, structure.id);
 }
 
 /** A scale's scores and reliability. */
@@ -123,7 +146,10 @@ export function contextOf(study: Study, names: readonly string[], chosen: readon
   const wanted = new Set([...behind, ...columns]);
   const context = {
     codebook: study.codebook.filter((v) => wanted.has(v.name)).map((v) => ({ ...v, label: "", short: "", unit: "", note: "" })),
-    scales: study.scales.filter((s) => behind.has(s.id)).map((s) => ({ ...s, name: "-" })),
+    // only what makes their scores: how else they are looked at moves nothing that stands on them
+    scales: study.scales
+      .filter((s) => behind.has(s.id))
+      .map((s) => ({ ...s, name: "-", weightsFrom: "", respondents: null, byGroup: null })),
     corrections: study.corrections.filter((c) => wanted.has(c.variable)),
     derived: study.derived.filter((d) => behind.has(d.name)),
     filters: filters.map((f) => ({ ...f })),
@@ -135,12 +161,14 @@ function useJob<T>(job: Job, columns: string[], subject: string, enabled = true)
   const house = useStudy();
   const client = useQueryClient();
   const queryKey = ["computed", house.dataset.id, subject, job];
+  const [progress, setProgress] = useState<number | null>(null);
   const query = useQuery({
     queryKey,
     enabled,
     queryFn: async ({ signal }) => {
       const data = await house.columns.columns(columns);
-      return (await browserPool().run(job, house.dataset.id, data, signal)) as T;
+      setProgress(null);
+      return (await browserPool().run(job, house.dataset.id, data, signal, (done, of) => setProgress(done / of))) as T;
     },
     // numbers of the same object stay, greyed, until new ones arrive; another object's never show
     placeholderData: (previous, before) => (before?.queryKey[2] === subject ? previous : undefined),
@@ -157,6 +185,7 @@ function useJob<T>(job: Job, columns: string[], subject: string, enabled = true)
     result: query.data ?? null,
     outdated: query.isPlaceholderData,
     computing: query.isFetching,
+    progress: query.isFetching ? progress : null,
     stop: () => void client.cancelQueries({ queryKey }),
     fault,
     retry: () => void query.refetch(),

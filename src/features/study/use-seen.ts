@@ -3,14 +3,16 @@
 import { useEffect, useMemo, useSyncExternalStore } from "react";
 import type { LadderResult } from "@/study/analyse/analyse-ladder";
 import type { ScaleResult } from "@/study/analyse/analyse-scale";
+import type { StructureResult } from "@/study/analyse/analyse-structure";
 import type { Ladder } from "@/study/model/ladder";
 import type { Scale } from "@/study/model/scale";
 import type { SeenResult } from "@/study/model/seen-result";
+import type { Structure } from "@/study/model/structure";
 import { fingerprint } from "./fingerprint";
 import { useSeenStore, useStudy } from "./study-context";
-import { type Computed, ladderJob, scaleJob } from "./use-computed";
+import { type Computed, ladderJob, scaleJob, structureJob } from "./use-computed";
 
-/** Which scales and ladders stand on other inputs than when they were last looked at, by id. */
+/** Which scales, structures and ladders stand on other inputs than when they were last looked at, by id. */
 export function useOutdated(): ReadonlySet<string> {
   const { study, dataset } = useStudy();
   const store = useSeenStore();
@@ -20,7 +22,8 @@ export function useOutdated(): ReadonlySet<string> {
       seen.has(`${kind} ${id}`) && store.outdated({ kind, id }, inputsOf(dataset.id, job));
     const scales = study.scales.filter((s) => stale("scale", s.id, scaleJob(study, s, dataset.columns).job));
     const ladders = study.ladders.filter((l) => stale("ladder", l.id, ladderJob(study, l, dataset.columns).job));
-    return new Set([...scales, ...ladders].map((o) => o.id));
+    const structures = study.structures.filter((s) => stale("structure", s.id, structureJob(study, s, dataset.columns).job));
+    return new Set([...scales, ...structures, ...ladders].map((o) => o.id));
   }, [study, dataset, store, seen]);
 }
 
@@ -44,10 +47,25 @@ export function useSeenScale(scale: Scale, computed: Computed<ScaleResult>): See
     ? [
         { name: "respondents scored", value: analysis.complete + analysis.prorated },
         { name: "M", value: analysis.description.mean },
-        { name: "α", value: analysis.reliability?.alpha ?? null },
+        { name: "α", value: analysis.reliability.alpha?.alpha ?? null },
       ]
     : [];
   return useSeen("scale", scale.id, inputsOf(dataset.id, scaleJob(study, scale, dataset.columns).job), numbers, computed);
+}
+
+/** Records that a structure's numbers were looked at; tells what they were before a change. */
+export function useSeenStructure(structure: Structure, computed: Computed<StructureResult>): SeenResult | null {
+  const { study, dataset } = useStudy();
+  const { result } = computed;
+  const analysis = result?.status === "explored" ? result.analysis : null;
+  const numbers = analysis
+    ? [
+        { name: "complete respondents", value: analysis.n },
+        { name: "sampling adequacy", value: analysis.adequacy?.overall ?? null },
+        { name: "factors", value: analysis.factors },
+      ]
+    : [];
+  return useSeen("structure", structure.id, inputsOf(dataset.id, structureJob(study, structure, dataset.columns).job), numbers, computed);
 }
 
 const inputsOf = (dataset: string, job: unknown) => fingerprint(JSON.stringify([dataset, job]));

@@ -84,7 +84,7 @@ test("a scale's sheet: counts add up, answers out of range are told apart, strip
   expect(analysis.histogram!.counts.reduce((a, b) => a + b)).toBe(n);
   expect(analysis.strips[1]!.outside).toEqual([{ value: 55, count: 1 }]);
   expect(analysis.strips[2]).toMatchObject({ missing: 2, outside: [] });
-  expect(analysis.reliability!.n).toBe(n - 2);
+  expect(analysis.reliability.alpha!.n).toBe(n - 2);
 });
 
 test("a scale that reverses an item without a range is refused and still shows its answers", () => {
@@ -96,7 +96,7 @@ test("a scale that reverses an item without a range is refused and still shows i
 
 test("a scale of one item has scores and no reliability", () => {
   const result = analyseScale(study, Scale.parse({ id: "one", name: "One", items: [{ variable: "q1" }] }), source);
-  expect(result.status === "scored" && result.analysis.reliability).toBeNull();
+  expect(result.status === "scored" && result.analysis.reliability).toEqual({ alpha: null, factor: null, factorRefusal: null });
 });
 
 test("the results document holds no NaN and survives JSON as it is", () => {

@@ -23,17 +23,12 @@ const LATER: Record<string, string> = {
   "5": "bootstrap intervals",
   "6": "probing products",
   "7": "group comparison",
-  "10": "factor exploration",
   "11": "description",
 };
 /** Paths inside compared blocks that belong to later capabilities. */
 const LATER_PARTS: [string, RegExp][] = [
-  ["factor-based reliability", /^omega_/],
-  ["two-item reliability", /^two_items/],
-  ["weighted scores and how many items each respondent answered", /^scores_\w+\/(weighted|answered)/],
   ["centring products only", /^intercept_if_only_products/],
   ["slopes along a square", /^square\/(slope_of_|predicted)/],
-  ["factor exploration and factor scores", /^efa/],
 ];
 
 /** Blocks of variables, without a ladder of their own: smooths of ladders made for them, and tests of the first values only. */

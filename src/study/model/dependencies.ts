@@ -1,13 +1,13 @@
 import type { DerivedVariable, Recipe } from "./derived";
 import { formulaNames } from "./formula";
 import type { Condition, RespondentFilter } from "./respondent-filter";
-import type { Scale } from "./scale";
+import { type Scale, scoredOverSample } from "./scale";
 
 /** The parts of a study that stand on one another. */
 export interface Dependencies {
   readonly derived?: readonly DerivedVariable[] | undefined;
   readonly filters?: readonly RespondentFilter[] | undefined;
-  readonly scales: readonly Pick<Scale, "id" | "items">[];
+  readonly scales: readonly Pick<Scale, "id" | "items" | "rule" | "weigh">[];
 }
 
 /**
@@ -44,16 +44,16 @@ export function filterInputs(filter: Pick<RespondentFilter, "conditions">): stri
   return [...new Set(filter.conditions.flatMap(inputs))];
 }
 
-/** What one name stands on directly. A mean over "the respondents in the study" stands on what decides who is in it. */
+/** What one name stands on directly. What is worked out over "the respondents in the study" stands on what decides who is in it. */
 function directInputs(study: Dependencies, name: string): string[] {
+  const whoIsIn = () => (study.filters ?? []).filter((f) => f.everywhere).flatMap((f) => filterInputs(f));
   const scale = study.scales.find((s) => s.id === name);
-  if (scale) return scale.items.map((item) => item.variable);
+  if (scale) return [...scale.items.map((item) => item.variable), ...(scoredOverSample(scale) ? whoIsIn() : [])];
   const derived = study.derived?.find((d) => d.name === name);
   if (!derived) return [];
   const { recipe } = derived;
   const overSample = recipe.kind === "z" || recipe.kind === "centre";
-  const everywhere = overSample ? (study.filters ?? []).filter((f) => f.everywhere) : [];
-  return [...recipeInputs(recipe), ...everywhere.flatMap((f) => filterInputs(f))];
+  return [...recipeInputs(recipe), ...(overSample ? whoIsIn() : [])];
 }
 
 /** Every name that the given ones stand on, themselves included: derived variables, scales and columns of the file. */
@@ -93,7 +93,7 @@ export function cycleAmong(study: Dependencies): string[] | null {
     done.add(name);
     return null;
   };
-  for (const { name } of study.derived ?? []) {
+  for (const name of [...(study.derived ?? []).map((d) => d.name), ...study.scales.map((s) => s.id)]) {
     const cycle = visit(name);
     if (cycle) return cycle;
   }

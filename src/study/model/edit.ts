@@ -6,6 +6,7 @@ import { Ladder } from "./ladder";
 import { ObjectId, Title, VariableName } from "./names";
 import { RespondentFilter } from "./respondent-filter";
 import { Scale } from "./scale";
+import { Structure } from "./structure";
 import { Study, StudyResponses } from "./study";
 import { Variable } from "./variable";
 
@@ -24,6 +25,7 @@ export const Edit = z.discriminatedUnion("subject", [
   z.strictObject({ subject: z.literal("derived"), id: VariableName, to: DerivedVariable.nullable(), at: place }),
   z.strictObject({ subject: z.literal("filter"), id: ObjectId, to: RespondentFilter.nullable(), at: place }),
   z.strictObject({ subject: z.literal("scale"), id: ObjectId, to: Scale.nullable(), at: place }),
+  z.strictObject({ subject: z.literal("structure"), id: ObjectId, to: Structure.nullable(), at: place }),
   z.strictObject({ subject: z.literal("ladder"), id: ObjectId, to: Ladder.nullable(), at: place }),
   z.strictObject({ subject: z.literal("comparison"), id: ObjectId, to: Comparison.nullable(), at: place }),
 ]);
@@ -53,6 +55,7 @@ const LISTS = {
   derived: { key: "derived", id: (o: { name: string }) => o.name },
   filter: { key: "filters", id: (o: { id: string }) => o.id },
   scale: { key: "scales", id: (o: { id: string }) => o.id },
+  structure: { key: "structures", id: (o: { id: string }) => o.id },
   ladder: { key: "ladders", id: (o: { id: string }) => o.id },
   comparison: { key: "comparisons", id: (o: { id: string }) => o.id },
 } as const;

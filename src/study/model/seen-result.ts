@@ -1,9 +1,9 @@
 import { z } from "zod";
 import { ObjectId } from "./names";
 
-/** What the numbers of a scale or ladder were when somebody last looked at them. */
+/** What the numbers of a scale, structure or ladder were when somebody last looked at them. */
 export const SeenResult = z.strictObject({
-  kind: z.enum(["scale", "ladder"]),
+  kind: z.enum(["scale", "structure", "ladder"]),
   id: ObjectId,
   /** A fingerprint of everything the numbers depend on: while it is the same, so are they. */
   inputs: z.string().max(64),

@@ -5,6 +5,7 @@ import type { DerivedVariable } from "./derived";
 import { type Ladder, ladderPredictors, ladderSettingsVariables } from "./ladder";
 import type { RespondentFilter } from "./respondent-filter";
 import type { Scale } from "./scale";
+import type { Structure } from "./structure";
 import type { Variable } from "./variable";
 
 interface Document {
@@ -13,6 +14,7 @@ interface Document {
   derived: readonly DerivedVariable[];
   filters: readonly RespondentFilter[];
   scales: readonly Scale[];
+  structures: readonly Structure[];
   ladders: readonly Ladder[];
   comparisons: readonly Comparison[];
 }
@@ -42,9 +44,11 @@ export function soundnessFaults(study: Document): SoundnessFault[] {
 
   study.scales.forEach((s, i) => {
     for (const item of s.items) {
-      if (!variables.has(item.variable))
+      if (!names.has(item.variable))
         complain(["scales", i, "items"], `The scale "${s.name}" names an item "${item.variable}" that is not in the codebook.`);
     }
+    if (s.byGroup !== null && !variables.has(s.byGroup))
+      complain(["scales", i, "byGroup"], `The scale "${s.name}" is told by "${s.byGroup}", which is not in the codebook.`);
     filterThere(s.respondents, `The scale "${s.name}"`, ["scales", i, "respondents"]);
   });
   study.corrections.forEach((c, i) => {
@@ -67,6 +71,14 @@ export function soundnessFaults(study: Document): SoundnessFault[] {
   });
   const cycle = cycleAmong(study);
   if (cycle) complain(["derived"], `${cycle.map((name) => `"${name}"`).join(" is worked out from ")}: that is a circle.`);
+
+  study.structures.forEach((s, i) => {
+    for (const name of s.items) {
+      if (!names.has(name))
+        complain(["structures", i, "items"], `The structure "${s.name}" names "${name}", which is neither in the codebook nor a scale.`);
+    }
+    filterThere(s.respondents, `The structure "${s.name}"`, ["structures", i, "respondents"]);
+  });
 
   const ladderIds = new Set<string>();
   study.ladders.forEach((ladder, i) => {

@@ -7,6 +7,7 @@ import { Title } from "./names";
 import { RespondentFilter } from "./respondent-filter";
 import { Scale } from "./scale";
 import { soundnessFaults } from "./soundness";
+import { Structure } from "./structure";
 import { Variable } from "./variable";
 
 /** Which responses a study stands on. Null in a document that travels without them. */
@@ -45,6 +46,10 @@ export const Study = z
       .refine(...once<RespondentFilter>((f) => f.id, "A filter"))
       .default([]),
     scales: z.array(Scale).default([]),
+    structures: z
+      .array(Structure)
+      .refine(...once<Structure>((s) => s.id, "A structure"))
+      .default([]),
     ladders: z.array(Ladder).default([]),
     comparisons: z.array(Comparison).default([]),
   })

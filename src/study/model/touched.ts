@@ -1,15 +1,16 @@
 import { filterInputs, namesBehind } from "./dependencies";
 import type { Change } from "./edit";
 import { ladderPredictors, ladderSettingsVariables } from "./ladder";
+import { structureParts } from "./structure";
 import type { Study } from "./study";
 
-/** The scales and ladders of a study whose numbers a change could move. */
-export function touchedBy(study: Study, changes: readonly Change[]): { scales: string[]; ladders: string[] } {
+/** The scales, structures and ladders of a study whose numbers a change could move. */
+export function touchedBy(study: Study, changes: readonly Change[]): { scales: string[]; structures: string[]; ladders: string[] } {
   const all = changes.some((c) => c.subject === "responses");
   const changed = new Set(
     changes.flatMap((c) => {
       if (c.subject === "correction") return [c.id.slice(c.id.indexOf(":") + 1)];
-      return ["variable", "derived", "scale", "ladder", "filter"].includes(c.subject) ? [c.id] : [];
+      return ["variable", "derived", "scale", "structure", "ladder", "filter"].includes(c.subject) ? [c.id] : [];
     }),
   );
   const everywhere = study.filters.filter((f) => f.everywhere);
@@ -43,5 +44,8 @@ export function touchedBy(study: Study, changes: readonly Change[]): { scales: s
       return gone || stands(l.id, names, l.respondents);
     })
     .map((l) => l.name);
-  return { scales, ladders };
+  const structures = study.structures
+    .filter((s) => gone || stands(s.id, [...s.items, ...structureParts(study.scales, s).flatMap((part) => part.scales)], s.respondents))
+    .map((s) => s.name);
+  return { scales, structures, ladders };
 }

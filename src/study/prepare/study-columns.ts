@@ -1,9 +1,9 @@
 import { namesBehind } from "../model/dependencies";
 import type { ResponseColumn, ResponseSource } from "../model/response-column";
 import type { RespondentFilter } from "../model/respondent-filter";
-import type { Scale } from "../model/scale";
+import { type Scale, scoredOverSample } from "../model/scale";
 import type { StudyContext } from "../model/study";
-import { Variable } from "../model/variable";
+import { type AnswerRange, Variable } from "../model/variable";
 import { type CategoryColumn, readCategories } from "./category-column";
 import { correctedColumn } from "./corrected-column";
 import { derive } from "./derive/derive";
@@ -81,6 +81,11 @@ export class StudyColumns {
     return this.isWords(name) ? this.categories(name) : this.numbers(name);
   }
 
+  /** True when a name is that of a scale. */
+  isScale(name: string): boolean {
+    return this.study.scales.some((s) => s.id === name);
+  }
+
   /** True when a term with this name is a category: its variable's kind says so. */
   isCategory(name: string): boolean {
     return this.study.codebook.some((v) => v.name === name && v.kind === "category");
@@ -88,13 +93,35 @@ export class StudyColumns {
 
   /** @throws MissingColumnError, UndeclaredRangeError */
   scale(scale: Scale): { keyed: KeyedItem[]; scores: ScaleScores } {
-    return this.once(this.scored, scale.id, () => {
-      const keyed = keyItems(
-        scale,
-        scale.items.map((item) => ({ column: this.variable(item.variable), range: this.codebookRow(item.variable).range })),
-      );
-      return { keyed, scores: scoreScale(scale, keyed) };
-    });
+    return this.once(this.scored, scale.id, () =>
+      this.unlessCircle(scale.id, () => {
+        const keyed = this.keyed(scale.name, scale.items);
+        const inStudy = scoredOverSample(scale) ? this.kept(keyed[0]!.values.length) : null;
+        return { keyed, scores: scoreScale(scale, keyed, inStudy) };
+      }),
+    );
+  }
+
+  /** Items, or scales as items, turned round where they are reverse-keyed. @throws MissingColumnError, UndeclaredRangeError */
+  keyed(of: string, parts: readonly { readonly variable: string; readonly reversed: boolean }[]): KeyedItem[] {
+    return keyItems(
+      of,
+      parts,
+      parts.map(({ variable }) => ({ column: this.numbers(variable), range: this.possible(variable) })),
+    );
+  }
+
+  /** Lowest and highest possible value: as declared of a variable, as it follows from the items of a scale. Null where it is not known. */
+  possible(name: string): AnswerRange | null {
+    const scale = this.study.scales.find((s) => s.id === name);
+    if (!scale) return this.codebookRow(name).range;
+    const ranges = scale.items.map((item) => this.possible(item.variable));
+    if (scoredOverSample(scale) || ranges.some((range) => range === null)) return null;
+    const weights = scale.items.map((item) => (scale.rule === "weighted" ? item.weight : scale.rule === "sum" ? 1 : 1 / ranges.length));
+    const end = (which: "low" | "high", other: "low" | "high") =>
+      ranges.reduce((sum, range, i) => sum + weights[i]! * range![weights[i]! < 0 ? other : which], 0);
+    const range = { low: end("low", "high"), high: end("high", "low") };
+    return range.low < range.high ? range : null;
   }
 
   /** A variable, or the score of a scale, by the name terms use. @throws MissingColumnError, UndeclaredRangeError */
@@ -142,17 +169,17 @@ export class StudyColumns {
       const key = this.cache && derivationKey(this.study, name);
       const known = key === null ? undefined : this.cache!.get(key);
       if (known) return known;
-      const made = this.work(name);
+      const made = this.unlessCircle(name, () => this.carryOut(name));
       if (key !== null) this.cache!.set(key, made);
       return made;
     });
   }
 
-  private work(name: string): Derivation {
+  private unlessCircle<T>(name: string, work: () => T): T {
     if (this.working.has(name)) throw new CircleError({ variable: name });
     this.working.add(name);
     try {
-      return this.carryOut(name);
+      return work();
     } finally {
       this.working.delete(name);
     }

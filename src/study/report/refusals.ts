@@ -66,7 +66,36 @@ export function refusalWords(refusal: Refusal, title: (name: string) => string):
     case "undeclared-range":
       return {
         what: `The lowest and highest possible answer of ${listed(d.items as string[])} ${(d.items as string[]).length === 1 ? "is" : "are"} not declared, so a reversed answer is not known.`,
-        remedy: "Declare the range of answers in the scale's sentence.",
+        remedy: "Declare the range of answers in the scale's sentence, or in the codebook.",
+      };
+    case "too-few-items":
+      return {
+        what: `A structure needs at least ${String(d.needed)} items that vary; there ${Number(d.items) === 1 ? "is" : "are"} ${String(d.items)}${(d.constant as string[]).length > 0 ? ` (everyone gave the same answer to ${listed((d.constant as string[]).map(title))})` : ""}.`,
+        remedy: "Add items.",
+      };
+    case "constant-items":
+      return {
+        what: `Everyone gave the same answer to ${listed((d.items as string[]).map(title))}, so there is no z-score and no correlation.`,
+        remedy: "Take it out of the scale, or score by a mean or sum.",
+      };
+    case "singular-correlations":
+      return {
+        what: d.fewCases
+          ? `${String(d.purpose)} needs more complete respondents than items.`
+          : `${String(d.purpose)} cannot tell ${name("item")} from the items before it: it is a copy or a sum of them.`,
+        remedy: d.fewCases
+          ? "Use fewer items, or principal axis or minimum residuals."
+          : `Take ${name("item")} out, or use principal axis or minimum residuals.`,
+      };
+    case "too-many-factors":
+      return {
+        what: `${String(d.items)} items cannot tell ${counted(Number(d.factors), "factor")} apart.`,
+        remedy: `Ask for at most ${String(d.most)}.`,
+      };
+    case "no-uniqueness":
+      return {
+        what: `The factors leave nothing of ${listed((d.items as string[]).map(title))} unexplained, so Bartlett's scores do not exist.`,
+        remedy: "Score by regression, or use fewer factors.",
       };
     case "missing-column":
       return { what: `The data have no column ${name("column")}.`, remedy: "Bring in a file that has it, or take it out of the ladder." };

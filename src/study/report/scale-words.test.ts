@@ -37,16 +37,16 @@ const withAgainst = (reversed: boolean) =>
 
 test("an item that runs against the others is named, with what alpha would be without it; turned round, it is not", () => {
   const wrong = withAgainst(false);
-  const { alpha, perItem } = wrong.analysis.reliability!;
+  const { alpha, perItem } = wrong.analysis.reliability.alpha!;
   expect(alpha!).toBeLessThan(0.5);
   const sentence = whatTheScaleSays(wrong.scale, wrong.analysis)[1]!;
   expect(sentence).toContain("against goes with the rest at −.");
   expect(sentence).toContain(`without it α would be ${perItem[2]!.alphaWithout!.toFixed(2).slice(1)}`);
   const [watch] = scaleWatches(wrong.scale, wrong.analysis.strips, wrong.analysis).filter((w) => w.turn);
-  expect(watch).toMatchObject({ turn: "against" });
+  expect(watch).toMatchObject({ turn: ["against"] });
   expect(watch!.words).toContain("It is keyed as asked: check its wording.");
   const right = withAgainst(true);
-  expect(right.analysis.reliability!.alpha!).toBeGreaterThan(0.7);
+  expect(right.analysis.reliability.alpha!.alpha!).toBeGreaterThan(0.7);
   expect(scaleWatches(right.scale, right.analysis.strips, right.analysis).filter((w) => w.turn)).toEqual([]);
 });
 
@@ -69,10 +69,13 @@ test("who is scored from fewer items, and who is not scored, is said", () => {
   expect(whatTheScaleSays(strict.scale, strict.analysis).at(-1)).toBe("2 respondents have too few answers for a score.");
 });
 
-test("the sentence for a method section names rule, items, keying, share and alpha", () => {
+test("the sentence for a method section names rule, items, keying, share and alpha; no ω of a Heywood case", () => {
   const { scale, analysis } = withAgainst(true);
   const { mean, sd } = analysis.description;
+  const { alpha, lower, upper } = analysis.reliability.alpha!;
+  expect(analysis.reliability.factor!.heywood).toHaveLength(1);
+  const share = (x: number) => x.toFixed(2).slice(1);
   expect(methodSentence(scale, analysis)).toBe(
-    `Ease is the mean of 3 items (against reverse-keyed) for respondents who answered at least 60 % of them (M = ${mean!.toFixed(2)}, SD = ${sd!.toFixed(2)}; Cronbach's α = ${analysis.reliability!.alpha!.toFixed(2).slice(1)}).`,
+    `Ease is the mean of 3 items (against reverse-keyed) for respondents who answered at least 60 % of them (M = ${mean!.toFixed(2)}, SD = ${sd!.toFixed(2)}; Cronbach's α = ${share(alpha!)}, 95 % CI [${share(lower!)}, ${share(upper!)}]).`,
   );
 });

@@ -33,6 +33,7 @@ const SUBJECTS = {
   derived: "Recipe of",
   filter: "Filter",
   scale: "Scale",
+  structure: "Structure",
   ladder: "Ladder",
   comparison: "Comparison",
 } as const;
@@ -42,6 +43,10 @@ const FIELD_WORDS: Record<string, string> = {
   missing: "missing codes",
   levels: "value labels",
   answeredShare: "answered share",
+  weigh: "weights count",
+  weightsFrom: "weights from",
+  byGroup: "told by",
+  dimBelow: "dimmed below",
   alsoComplete: "complete on",
   everywhere: "whole study",
 };

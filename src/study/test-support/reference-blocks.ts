@@ -26,8 +26,10 @@ export function leaves(expected: unknown, got: unknown, path = ""): Compared[] {
 export function errorOf({ path, expected, got }: Compared, { tolerance }: ReferenceBlock): number {
   if (Array.isArray(expected)) {
     if (!Array.isArray(got) || got.length !== expected.length) return Infinity;
+    if (tolerance.kind === "montecarlo") return Math.max(...expected.map(({ value, tol }, i) => Math.abs(got[i] - value) / tol));
+    if (Array.isArray(expected[0])) return errorOf({ path, expected: expected.flat(), got: got.flat() }, { tolerance } as ReferenceBlock);
     if (!expected.some((v) => typeof v === "number")) return JSON.stringify(got) === JSON.stringify(expected) ? 0 : Infinity;
-    const size = Math.max(FLOOR, ...expected.map((v) => Math.abs(Number(v))));
+    const size = Math.max(tolerance.floor ?? FLOOR, ...expected.map((v) => Math.abs(Number(v))));
     const errors = expected.map((v, i) => {
       if (v === null || got[i] === null) return v === got[i] ? 0 : Infinity;
       return Math.abs(Number(got[i]) - Number(v)) / (tolerance.kind === "absolute" ? 1 : size);
@@ -38,10 +40,11 @@ export function errorOf({ path, expected, got }: Compared, { tolerance }: Refere
   if (tolerance.kind === "digits") return expected === got ? 0 : Math.abs(got - expected) / Math.abs(expected);
   if (tolerance.kind === "absolute") return Math.abs(got - expected);
   if (/(^|\/)(p|pF|p_holm)$/.test(path)) return Math.abs(got / expected - 1) / 10;
-  return Math.abs(got - expected) / Math.max(FLOOR, Math.abs(expected));
+  return Math.abs(got - expected) / Math.max(tolerance.floor ?? FLOOR, Math.abs(expected));
 }
 
 /** What the largest error may be. */
 export function allowance({ tolerance }: ReferenceBlock): number {
+  if (tolerance.kind === "montecarlo") return 1; // a value carries its own tolerance, by which its error was divided
   return tolerance.kind === "digits" ? 10 ** -tolerance.value : tolerance.value;
 }

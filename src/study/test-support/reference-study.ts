@@ -16,17 +16,25 @@ export function studyOf(set: ReferenceSet): Study {
   const spec = json.spec;
   const scales = Object.entries<any>(spec.scales ?? {}).flatMap(([id, scale]) =>
     [
-      ["mean", "mean", 0.8],
-      ["sum", "sum", 0.8],
-      ["half", "mean", 0.5],
-    ].map(([name, rule, answeredShare]) => ({
-      id: `${id}_${name}`,
+      ["mean", { rule: "mean" }],
+      ["sum", { rule: "sum" }],
+      ["half", { rule: "mean", answeredShare: 0.5 }],
+      ["weighted_x", { rule: "weighted" }],
+      ["weighted_z", { rule: "weighted", weigh: "z" }],
+    ].map(([name, rule]) => ({
+      id: `${id}_${String(name)}`,
       name: id,
-      rule,
-      answeredShare,
-      items: scale.items.map((variable: string) => ({ variable, reversed: scale.reversed.includes(variable) })),
+      ...(rule as Setting),
+      items: scale.items.map((variable: string, i: number) => ({
+        variable,
+        reversed: scale.reversed.includes(variable),
+        weight: (set.expected[`scores_${id}`] as any).weights[i],
+      })),
     })),
   );
+  const twoItems = (set.expected.two_items as any)?.items as string[] | undefined;
+  if (twoItems) scales.push({ id: "two_items", name: "two_items", items: twoItems.map((variable) => ({ variable })) as any });
+  const factored = spec.scales ? factoring(spec) : { structures: [], scores: [] };
   const filterOf = (filter: any) => filter && { variable: filter.column, equals: filter.equals };
   const categories = (coding?: string) =>
     Object.entries<any>(spec.categorical ?? {}).map(([variable, c]) => ({ variable, coding: coding ?? c.coding, reference: c.reference }));
@@ -66,7 +74,69 @@ export function studyOf(set: ReferenceSet): Study {
       });
     }
   }
-  return Study.parse({ format: "beta-step-study", version: 1, name: "reference", codebook, scales, ladders, comparisons });
+  return Study.parse({
+    format: "beta-step-study",
+    version: 1,
+    name: "reference",
+    codebook,
+    scales: [...scales, ...factored.scores],
+    structures: factored.structures,
+    ladders,
+    comparisons,
+  });
+}
+
+const EXTRACTIONS = ["principal-components", "principal-axis", "maximum-likelihood", "minimum-residual"];
+const ROTATIONS = ["none", "varimax", "promax", "oblimin"];
+
+/** Structures for every extraction and rotation of both factor analyses of a set, and a scale for every factor score of it. */
+function factoring(spec: any): { structures: Setting[]; scores: Setting[] } {
+  const all = Object.values<any>(spec.scales).flatMap((s) => s.items as string[]);
+  const reversed = new Set(Object.values<any>(spec.scales).flatMap((s) => s.reversed as string[]));
+  const analyses = [
+    { id: "efa", items: all, keying: "scales", factors: spec.factor_analysis.factors },
+    { id: "efa2", items: spec.second_factor_analysis.items as string[], keying: "asked", factors: spec.second_factor_analysis.factors },
+  ];
+  const structures = analyses.flatMap(({ id, ...analysis }) =>
+    EXTRACTIONS.flatMap((extraction) =>
+      ROTATIONS.map((rotation) => ({ id: `${id}_${extraction}_${rotation}`, name: id, ...analysis, extraction, rotation })),
+    ),
+  );
+  const scores = analyses.flatMap(({ id, items, keying, factors }) =>
+    ["varimax", "oblimin"].flatMap((rotation) =>
+      ["regression", "bartlett"].flatMap((rule) =>
+        Array.from({ length: factors }, (_, f) => ({
+          id: `${id}_${rotation}_${rule}_${f + 1}`,
+          name: id,
+          rule,
+          factor: { extraction: "maximum-likelihood", rotation, factors, factor: f + 1 },
+          items: items.map((variable) => ({ variable, reversed: keying === "scales" && reversed.has(variable) })),
+        })),
+      ),
+    ),
+  );
+  return { structures, scores };
+}
+
+/** Ours for a block about factors. */
+function factorsOf(name: string, document: any): unknown {
+  const [, id, what] = /^(efa2?)_(.+)$/.exec(name)!;
+  if (what === "factor_scores") {
+    const first = (scores: (number | null)[]) => scores.filter((score) => score !== null).slice(0, 15);
+    const of = (rotation: string, rule: string) => {
+      const columns: number[][] = [];
+      for (let f = 1; document.scales[`${id}_${rotation}_${rule}_${f}`]; f++)
+        columns.push(first(document.scales[`${id}_${rotation}_${rule}_${f}`].scores) as number[]);
+      return columns[0]!.map((_, row) => columns.map((column) => column[row]));
+    };
+    const both = (rotation: string) => ({ regression: of(rotation, "regression"), bartlett: of(rotation, "bartlett") });
+    return { varimax: both("varimax"), oblimin: both("oblimin") };
+  }
+  if (what === "adequacy" || what === "parallel_analysis") return document.structures[`${id}_principal-axis_none`][what];
+  const extraction = EXTRACTIONS.find((method) => what!.startsWith(method.replace("-", "_")))!;
+  const rotation = what!.slice(extraction.length + 1) || "none";
+  const structure = document.structures[`${id}_${extraction}_${rotation}`];
+  return structure && (rotation === "none" ? structure.solution.extraction : structure.solution.rotation);
 }
 
 /** Ours under the names of a block. Undefined: nothing of ours corresponds to the block. */
@@ -74,15 +144,20 @@ export function oursOf(name: string, block: ReferenceBlock, document: any, json:
   const main = document.ladders.main;
   const own = document.ladders[name] ?? main;
   const last = (ladder: any) => ladder.steps[String(Object.keys(ladder.steps).length)];
-  const scale = /^(scores|reliability)_(\w+)$/.exec(name);
+  if (name.startsWith("efa")) return factorsOf(name, document);
+  const scale = /^(scores|reliability|omega)_(\w+)$/.exec(name);
   if (scale && document.scales[`${scale[2]}_mean`]) {
     const mean = document.scales[`${scale[2]}_mean`];
     if (scale[1] === "reliability") return mean.reliability;
+    if (scale[1] === "omega") return mean.reliability.one_factor;
     const scores = (rule: string) => document.scales[`${scale[2]}_${rule}`].scores;
     return {
       mean: scores("mean"),
       sum: scores("sum"),
       mean_half_answered: scores("half"),
+      weighted_x: scores("weighted_x"),
+      weighted_z: scores("weighted_z"),
+      answered: mean.answered,
       description: mean.description,
       scored: mean.description.n,
     };
@@ -90,6 +165,8 @@ export function oursOf(name: string, block: ReferenceBlock, document: any, json:
   switch (name) {
     case "description":
       return document.variables;
+    case "two_items":
+      return document.scales.two_items?.reliability;
     case "standardized":
     case "standardized_indicators_too":
     case "robust_hc3":

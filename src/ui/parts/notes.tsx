@@ -1,3 +1,4 @@
+import { CopyButton } from "./CopyButton";
 import { Note } from "./Margin";
 import page from "./page.module.css";
 import { StatText } from "./StatText";
@@ -11,6 +12,20 @@ export function SentencesNote({ heading, sentences }: { heading: string; sentenc
           <StatText>{sentence}</StatText>
         </p>
       ))}
+    </Note>
+  );
+}
+
+/** Words to be taken elsewhere, with a button that copies them as plain text. */
+export function CopyNote({ heading, text }: { heading: string; text: string }) {
+  return (
+    <Note heading={heading}>
+      <p>
+        <StatText>{text}</StatText>
+      </p>
+      <p className={page.fix}>
+        <CopyButton text={text} />
+      </p>
     </Note>
   );
 }

@@ -1,0 +1,47 @@
+"use client";
+
+import { type ReactNode, useRef, useState } from "react";
+import { fileName } from "@/ui/parts/save-file";
+import css from "./chart-frame.module.css";
+import { saveAsPng, saveAsSvg } from "./save-chart";
+
+/** A chart with its title, its numbers as a table, and the ways to save it. */
+export function ChartFrame(props: { title: string; note: string; children: ReactNode; table: ReactNode }) {
+  const frame = useRef<HTMLDivElement>(null);
+  const [asTable, setAsTable] = useState(false);
+  const [fault, setFault] = useState(false);
+  const save = (how: (svg: SVGSVGElement, name: string) => Promise<void>, ending: string) => {
+    const svg = frame.current?.querySelector("svg");
+    setFault(false);
+    if (svg) how(svg, fileName(props.title, ending)).catch(() => setFault(true));
+  };
+  return (
+    <figure className={css.figure} aria-label={props.title}>
+      <figcaption>
+        <b>{props.title}</b> <span className="quiet">{props.note}</span>
+      </figcaption>
+      <div ref={frame} hidden={asTable} tabIndex={0} role="group" aria-label={`${props.title}, picture`}>
+        {props.children}
+      </div>
+      {asTable && props.table}
+      <p className={css.ways}>
+        <button type="button" className="link" aria-pressed={asTable} onClick={() => setAsTable(!asTable)}>
+          {asTable ? "As a picture" : "As a table"}
+        </button>
+        {!asTable && (
+          <>
+            {" · "}
+            <button type="button" className="link" onClick={() => save(saveAsSvg, "svg")}>
+              Save SVG
+            </button>
+            {" · "}
+            <button type="button" className="link" onClick={() => save(saveAsPng, "png")}>
+              Save PNG
+            </button>
+          </>
+        )}
+        {fault && <span role="alert"> The picture could not be saved. Nothing was changed.</span>}
+      </p>
+    </figure>
+  );
+}

@@ -1,0 +1,83 @@
+import { saveBlob } from "@/ui/parts/save-file";
+
+/** How many pixels a unit of the picture gets in a PNG: sharp in print. */
+const SCALE = 3;
+
+/** Saves a chart as SVG with the page's colours and faces inside, so that it looks the same everywhere. */
+export async function saveAsSvg(svg: SVGSVGElement, name: string): Promise<void> {
+  saveBlob(name, new Blob([await standalone(svg)], { type: "image/svg+xml" }));
+}
+
+/** Saves it as PNG on paper white. @throws when the picture cannot be drawn */
+export async function saveAsPng(svg: SVGSVGElement, name: string): Promise<void> {
+  const { width, height } = svg.viewBox.baseVal;
+  const url = URL.createObjectURL(new Blob([await standalone(svg)], { type: "image/svg+xml" }));
+  try {
+    const image = new Image(width * SCALE, height * SCALE);
+    image.src = url;
+    await image.decode();
+    const canvas = document.createElement("canvas");
+    canvas.width = width * SCALE;
+    canvas.height = height * SCALE;
+    const context = canvas.getContext("2d")!;
+    context.fillStyle = "#ffffff";
+    context.fillRect(0, 0, canvas.width, canvas.height);
+    context.drawImage(image, 0, 0, canvas.width, canvas.height);
+    const png = await new Promise<Blob | null>((resolve) => canvas.toBlob(resolve, "image/png"));
+    if (!png) throw new Error("no picture");
+    saveBlob(name, png);
+  } finally {
+    URL.revokeObjectURL(url);
+  }
+}
+
+async function standalone(svg: SVGSVGElement): Promise<string> {
+  const copy = svg.cloneNode(true) as SVGSVGElement;
+  const { width, height } = svg.viewBox.baseVal;
+  copy.setAttribute("xmlns", "http://www.w3.org/2000/svg");
+  copy.setAttribute("width", String(width));
+  copy.setAttribute("height", String(height));
+  const page = getComputedStyle(document.documentElement);
+  const plain = (value: string): string =>
+    value.replace(/var\((--[\w-]+)\)/g, (_, name: string) => plain(page.getPropertyValue(name).trim()));
+  for (const element of [copy, ...copy.querySelectorAll("*")])
+    for (const attribute of [...element.attributes])
+      if (attribute.value.includes("var(")) element.setAttribute(attribute.name, plain(attribute.value));
+  const style = document.createElementNS("http://www.w3.org/2000/svg", "style");
+  style.textContent = await facesFor(copy.textContent ?? "");
+  copy.prepend(style);
+  return new XMLSerializer().serializeToString(copy);
+}
+
+/** The page's upright text faces that hold a text's letters, as rules with the font inside. */
+async function facesFor(text: string): Promise<string> {
+  const rules = [...document.styleSheets].flatMap((sheet) => [...sheet.cssRules]).filter((rule) => rule instanceof CSSFontFaceRule);
+  const wanted = rules.filter((rule) => {
+    const { style } = rule;
+    const face = style.getPropertyValue("font-family").replaceAll('"', "");
+    const upright = !style.getPropertyValue("font-style").includes("italic");
+    return /^(Source Sans 3 Variable|DejaVu Sans Signs)$/.test(face) && upright && covers(style.getPropertyValue("unicode-range"), text);
+  });
+  return (await Promise.all(wanted.map(withFontInside))).join("\n");
+}
+
+function covers(ranges: string, text: string): boolean {
+  const spans = ranges.split(",").map((range) => {
+    const [from, to] = range.trim().replace(/^U\+/i, "").split("-");
+    return [parseInt(from!.replaceAll("?", "0"), 16), parseInt((to ?? from!).replaceAll("?", "F"), 16)] as const;
+  });
+  return ranges === "" || [...text].some((sign) => spans.some(([from, to]) => sign.codePointAt(0)! >= from && sign.codePointAt(0)! <= to));
+}
+
+async function withFontInside(rule: CSSFontFaceRule): Promise<string> {
+  const address = /url\("?([^")]+)"?\)/.exec(rule.style.getPropertyValue("src"))?.[1];
+  if (address === undefined) return "";
+  const font = await (await fetch(new URL(address, rule.parentStyleSheet?.href ?? document.baseURI))).blob();
+  const data = await new Promise<string>((resolve, reject) => {
+    const reader = new FileReader();
+    reader.onload = () => resolve(reader.result as string);
+    reader.onerror = () => reject(new Error("the font could not be read"));
+    reader.readAsDataURL(font);
+  });
+  return rule.cssText.replace(/src:[^;]+;/, `src: url(${data}) format("woff2");`);
+}

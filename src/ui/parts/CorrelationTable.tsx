@@ -1,0 +1,58 @@
+import css from "./correlation-table.module.css";
+
+/**
+ * Correlations as a table, heavier grounds for stronger ones: plum for those that run together, pine (and a minus) for those that run apart. The lower
+ * triangle; row and column heads stay in view.
+ */
+export function CorrelationTable(props: {
+  caption: string;
+  names: readonly string[];
+  /** Full wording, for pointing at. */
+  wording: (name: string) => string;
+  /** r of row i and column j; null where an item does not vary. */
+  r: (i: number, j: number) => number | null;
+  format: (r: number | null) => string;
+}) {
+  const { names, r, format } = props;
+  return (
+    <div className={css.scroll} tabIndex={0} role="group" aria-label={`${props.caption}, can be scrolled`}>
+      <table className={css.table}>
+        <caption className="visually-hidden">{props.caption}</caption>
+        <thead>
+          <tr>
+            <td />
+            {names.slice(0, -1).map((name) => (
+              <th key={name} scope="col" title={props.wording(name)}>
+                <span>{name}</span>
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {names.slice(1).map((name, above) => {
+            const i = above + 1;
+            return (
+              <tr key={name}>
+                <th scope="row" title={props.wording(name)}>
+                  {name}
+                </th>
+                {names.slice(0, i).map((other, j) => (
+                  <td key={other} style={{ background: ground(r(i, j)) }} title={`${name} with ${other}: ${format(r(i, j))}`}>
+                    {format(r(i, j))}
+                  </td>
+                ))}
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+/** Light enough at any strength for the number to be read on it. */
+function ground(r: number | null): string {
+  if (r === null || Math.abs(r) < 0.1) return "transparent";
+  const strength = Math.min(0.42, Math.abs(r) * 0.5).toFixed(3);
+  return r > 0 ? `rgb(122 46 93 / ${strength})` : `rgb(47 107 94 / ${strength})`;
+}
