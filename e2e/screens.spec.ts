@@ -56,6 +56,29 @@ const screens: [string, string, (page: Page) => Promise<void>][] = [
     },
   ],
   ["Scales", "scales", async (page) => expect(page.getByTestId("alpha")).toBeVisible()],
+  [
+    "Scales with all items, groups and correlations",
+    "scales",
+    async (page) => {
+      await page.getByRole("button", { name: /^All 26 items/ }).click();
+      await page.getByText("Scales as parts of a scale").click();
+      await page.getByText("Among the items:").click();
+      await expect(page.getByTitle(/^SC2 with SC1/)).toBeVisible();
+    },
+  ],
+  [
+    "a structure",
+    "scales",
+    async (page) => {
+      await page
+        .getByRole("button", { name: /structure/ })
+        .last()
+        .click();
+      await expect(page.getByTestId("loadings")).toBeVisible();
+      await page.getByText("one by one").first().click();
+      await page.getByText(/^lowest .* each item/).click();
+    },
+  ],
   ["First look", "first-look", async (page) => expect(page.getByText("not built yet. It will hold")).toBeVisible()],
   ["Ladders", "ladders", async (page) => expect(page.getByTestId("over-steps")).toBeVisible()],
   [

@@ -56,28 +56,30 @@ export function factorSolution(correlations: CorrelationMatrix, spec: FactorSpec
   const most = method === "principal-components" ? k : mostFactors(k);
   if (m > most) throw new TooManyFactorsError({ factors: m, most, items: k });
   const initial = initialCommunalities(correlations, method, names);
-  const extraction = extract(correlations, spec, initial.values, names);
-  const { loadings } = extraction;
+  const drawn = extract(correlations, spec, initial.values, names);
+  const { loadings } = drawn;
   const unrotated = arrangeFactors(loadings, null, k, m);
   const rotation = rotate(unrotated.pattern, k, m, spec.rotation);
   const rotated = rotation ? arrangeFactors(rotation.pattern, rotation.correlations, k, m) : unrotated;
   const explained = communalities(loadings, k, m);
-  const atBound = (i: number) => method !== "principal-axis" && extraction.uniqueness[i]! <= LOWEST_UNIQUENESS * (1 + 1e-9);
+  const atBound = (i: number) => method !== "principal-axis" && drawn.uniqueness[i]! <= LOWEST_UNIQUENESS * (1 + 1e-9);
   const heywood = Array.from({ length: k }, (_, i) => i).filter((i) => explained[i]! >= 1 || atBound(i));
   return {
-    ...spec,
+    extraction: method,
+    rotation: spec.rotation,
+    factors: m,
     items: k,
     unrotated,
     rotated,
     structure: rotated.correlations ? multiply(rotated.pattern, rotated.correlations, k, m, m) : rotated.pattern,
     communalityInitial: initial.values,
     communalityExtracted: explained,
-    uniqueness: extraction.uniqueness,
+    uniqueness: drawn.uniqueness,
     initialFrom: initial.from,
     heywood: method === "principal-components" ? [] : heywood,
-    rounds: extraction.rounds,
-    settled: extraction.settled && (rotation?.settled ?? true),
-    minimum: extraction.minimum,
+    rounds: drawn.rounds,
+    settled: drawn.settled && (rotation?.settled ?? true),
+    minimum: drawn.minimum,
   };
 }
 

@@ -32,11 +32,13 @@ export function factorReliability(items: readonly Float64Array[], names: readonl
     const shared = rotated.pattern.reduce((sum, x, i) => sum + x * weight(i), 0) ** 2;
     return shared / (shared + uniqueness.reduce((sum, psi, i) => sum + psi * weight(i) ** 2, 0));
   };
+  // the factor runs the way of most of the items
+  const way = rotated.pattern.reduce((sum, x) => sum + x, 0) < 0 ? -1 : 1;
   return {
     omega: composite((i) => units[i]!.sd),
     compositeReliability: composite(() => 1),
     averageVarianceExtracted: rotated.pattern.reduce((sum, x) => sum + x * x, 0) / items.length,
-    loadings: rotated.pattern,
+    loadings: rotated.pattern.map((x) => way * x),
     heywood,
     settled,
   };

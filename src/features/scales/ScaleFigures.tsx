@@ -60,7 +60,7 @@ export function ScaleFigures({ analysis, name }: { analysis: ScaleAnalysis; name
       {histogram && (
         <ScoreHistogram
           histogram={histogram}
-          width={176}
+          width={150}
           height={72}
           title={name}
           n={d.n}

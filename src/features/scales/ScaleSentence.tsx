@@ -89,7 +89,7 @@ export function ScaleSentence({ scale, onChange }: { scale: Scale; onChange: (sc
           />
         </>
       )}
-      <GroupWord scale={scale} onChange={onChange} />.
+      .
     </h1>
   );
 }
@@ -170,27 +170,5 @@ function RangeWord({ scale }: { scale: Scale }) {
       rule="Write the lowest and the highest possible answer, as 1 to 5."
       onChange={(to) => store.edit(...declareRange(scale, study.codebook, to))}
     />
-  );
-}
-
-/** Whether reliability is told by group as well. */
-function GroupWord({ scale, onChange }: { scale: Scale; onChange: (scale: Scale) => void }) {
-  const { study, title } = useStudy();
-  const categories = study.codebook.filter((v) => v.kind === "category");
-  if (categories.length === 0 || scale.items.length < 2) return null;
-  return (
-    <>
-      , its reliability told{" "}
-      <SettingWord
-        label="Reliability by group"
-        value={scale.byGroup ?? "together"}
-        text={scale.byGroup === null ? "for all together" : `by ${title(scale.byGroup)}`}
-        choices={[
-          { value: "together", label: "for all together" },
-          ...categories.map((v) => ({ value: v.name, label: `by ${title(v.name)}`, search: v.name })),
-        ]}
-        onChange={(name) => onChange({ ...scale, byGroup: name === "together" ? null : name })}
-      />
-    </>
   );
 }

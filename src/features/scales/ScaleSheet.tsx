@@ -10,6 +10,7 @@ import type { Scale } from "@/study/model/scale";
 import { formatCount, formatInterval, formatShare } from "@/study/report/format-number";
 import { CorrelationTable } from "@/ui/parts/CorrelationTable";
 import page from "@/ui/parts/page.module.css";
+import { SettingWord } from "@/ui/parts/SettingWord";
 import { withWeights } from "./scale-edits";
 import { ScaleFigures } from "./ScaleFigures";
 import { ScaleItems } from "./ScaleItems";
@@ -40,7 +41,7 @@ export function ScaleSheet({ scale, titles, onOpen }: { scale: Scale; titles: Re
         <div className={outdated ? page.outdated : undefined} data-testid="scale-numbers" data-outdated={outdated}>
           {analysis && <ScaleFigures analysis={analysis} name={scale.name} />}
           <ScaleItems scale={scale} analysis={analysis} strips={strips} onChange={change} />
-          {analysis && <ByGroup scale={scale} analysis={analysis} />}
+          {analysis && <ByGroup scale={scale} analysis={analysis} onChange={change} />}
           {analysis && <AmongItems scale={scale} analysis={analysis} />}
         </div>
         <p className={css.foot}>
@@ -99,16 +100,40 @@ function AmongItems({ scale, analysis }: { scale: Scale; analysis: ScaleAnalysis
   );
 }
 
-function ByGroup({ scale, analysis }: { scale: Scale; analysis: ScaleAnalysis }) {
+/** Whether reliability is told by group as well, and what it is there. */
+function ByGroup({ scale, analysis, onChange }: { scale: Scale; analysis: ScaleAnalysis; onChange: (scale: Scale) => void }) {
+  const { title, study } = useStudy();
+  const categories = study.codebook.filter((v) => v.kind === "category");
+  if (categories.length === 0 || scale.items.length < 2) return null;
+  return (
+    <>
+      <p className={css.byGroup}>
+        Reliability told{" "}
+        <SettingWord
+          label="Reliability by group"
+          value={scale.byGroup ?? "together"}
+          text={scale.byGroup === null ? "for all together" : `by ${title(scale.byGroup)}`}
+          choices={[
+            { value: "together", label: "for all together" },
+            ...categories.map((v) => ({ value: v.name, label: `by ${title(v.name)}`, search: v.name })),
+          ]}
+          onChange={(name) => onChange({ ...scale, byGroup: name === "together" ? null : name })}
+        />
+      </p>
+      {scale.byGroup !== null && analysis.groups && <GroupTable category={scale.byGroup} groups={analysis.groups} />}
+    </>
+  );
+}
+
+function GroupTable({ category, groups }: { category: string; groups: NonNullable<ScaleAnalysis["groups"]> }) {
   const { title } = useStudy();
-  if (scale.byGroup === null || !analysis.groups) return null;
-  const level = (value: string) => title(`${scale.byGroup}[${value}]`).replace(`${title(scale.byGroup!)}: `, "");
+  const level = (value: string) => title(`${category}[${value}]`).replace(`${title(category)}: `, "");
   return (
     <table className={`${css.table} ${css.small}`} data-testid="by-group">
-      <caption>Reliability by {title(scale.byGroup)}</caption>
+      <caption className="visually-hidden">Reliability by {title(category)}</caption>
       <thead>
         <tr>
-          <th scope="col">{title(scale.byGroup)}</th>
+          <th scope="col">{title(category)}</th>
           <th scope="col">
             Complete <i>n</i>
           </th>
@@ -122,7 +147,7 @@ function ByGroup({ scale, analysis }: { scale: Scale; analysis: ScaleAnalysis })
         </tr>
       </thead>
       <tbody>
-        {analysis.groups.map(({ level: value, reliability: { alpha, factor } }) => (
+        {groups.map(({ level: value, reliability: { alpha, factor } }) => (
           <tr key={value}>
             <th scope="row">{level(value)}</th>
             <td>{alpha ? formatCount(alpha.n) : "too few"}</td>

@@ -42,7 +42,8 @@ export function SheetTitles(props: { open: Opened | null; onOpen: (open: Opened)
         </li>
       </ul>
       {enough && (
-        <ul className={`${css.titles} ${css.structures}`} aria-label="Structures">
+        <ul className={css.structures} aria-label="Structures">
+          <li className="quiet">What lies behind the items:</li>
           {study.structures.map((structure) => {
             const here = current("structure", structure.id);
             return (
@@ -52,19 +53,15 @@ export function SheetTitles(props: { open: Opened | null; onOpen: (open: Opened)
                   aria-current={here ? "true" : undefined}
                   onClick={() => props.onOpen({ kind: "structure", id: structure.id })}
                 >
-                  {structure.name}
-                  <small>
-                    structure of {structure.items.length}
-                    {stale(structure.id, here)}
-                  </small>
+                  {structure.name} <small>structure of {structure.items.length}</small>
+                  {stale(structure.id, here)}
                 </button>
               </li>
             );
           })}
           <li>
-            <button type="button" onClick={props.onNewStructure}>
-              <span className={css.newStructure}>+ structure</span>
-              <small>what lies behind the items</small>
+            <button type="button" className={css.newStructure} onClick={props.onNewStructure}>
+              {study.structures.length === 0 ? "look at the structure of all items" : "+ another structure"}
             </button>
           </li>
         </ul>

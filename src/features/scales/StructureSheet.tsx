@@ -8,15 +8,18 @@ import { useSeenStructure } from "@/features/study/use-seen";
 import type { FactorSolution } from "@/core/factors/factor-solution";
 import type { StructureAnalysis } from "@/study/analyse/analyse-structure";
 import { itemPlaces, scaleAgreement } from "@/study/analyse/factor-places";
+import { Seed } from "@/study/model/ladder";
 import type { Structure } from "@/study/model/structure";
-import { formatCount, formatNumber, formatP, formatShare } from "@/study/report/format-number";
+import { formatCount, formatNumber, formatP, formatShare, listed } from "@/study/report/format-number";
 import { refusalWords } from "@/study/report/refusals";
 import { agreementSentences, pairsAbove } from "@/study/report/structure-words";
 import { ChartFrame } from "@/ui/charts/ChartFrame";
 import { ScreeChart } from "@/ui/charts/ScreeChart";
 import { CorrelationTable } from "@/ui/parts/CorrelationTable";
+import { FieldWord } from "@/ui/parts/FieldWord";
 import page from "@/ui/parts/page.module.css";
 import { SettingWord } from "@/ui/parts/SettingWord";
+import { readNumber, turnItems } from "./scale-edits";
 import { LoadingsTable } from "./LoadingsTable";
 import { type FactorScoring, scalesFromFactors } from "./scales-from-factors";
 import { StructureMargin } from "./StructureMargin";
@@ -67,6 +70,7 @@ export function StructureSheet({
             <Fit analysis={analysis} />
             <section id="how-many" className={css.part}>
               <Scree analysis={analysis} />
+              <RandomData structure={structure} onChange={change} />
             </section>
             <section id="loadings" className={css.part}>
               {refused && (
@@ -184,7 +188,7 @@ function Scree({ analysis }: { analysis: StructureAnalysis }) {
   return (
     <ChartFrame
       title="Eigenvalues beside those of random data"
-      note={`n = ${formatCount(analysis.n)}, ${k} items; random: 95th percentile of ${formatCount(sets)} data sets`}
+      note={`n = ${formatCount(analysis.n)}, ${k} items; random data: 95th percentile of ${formatCount(sets)} sets`}
       table={
         <table className={`${css.table} ${css.small}`} data-testid="eigenvalues">
           <caption className="visually-hidden">Eigenvalues</caption>
@@ -219,6 +223,37 @@ function Scree({ analysis }: { analysis: StructureAnalysis }) {
         format={(v) => formatNumber(v, Number.isInteger(v) ? 0 : 2)}
       />
     </ChartFrame>
+  );
+}
+
+const SETS = [100, 500, 1000, 2000, 5000];
+
+/** How the random data are made. */
+function RandomData({ structure, onChange }: { structure: Structure; onChange: (structure: Structure) => void }) {
+  return (
+    <p className={css.tableNote}>
+      Random data:{" "}
+      <SettingWord
+        label="Random data sets"
+        value={String(structure.sets)}
+        text={formatCount(structure.sets)}
+        choices={SETS.map((sets) => ({ value: String(sets), label: formatCount(sets), search: String(sets) }))}
+        onChange={(sets) => onChange({ ...structure, sets: Number(sets) })}
+      />{" "}
+      sets from seed{" "}
+      <FieldWord
+        label="Seed"
+        text={String(structure.seed)}
+        width={110}
+        rule="A whole number from 0 on."
+        read={(typed) => {
+          const seed = Seed.safeParse(readNumber(typed));
+          return seed.success ? seed.data : null;
+        }}
+        onChange={(seed) => onChange({ ...structure, seed })}
+      />
+      .
+    </p>
   );
 }
 
@@ -317,7 +352,12 @@ function AgainstScales(props: {
   const [scoring, setScoring] = useState<FactorScoring>("mean");
   const { structure, analysis, solution } = props;
   const places = itemPlaces(analysis.items, solution.rotated.pattern, analysis.factors, structure.dimBelow);
-  const sentences = agreementSentences(scaleAgreement(study.scales, places), title);
+  const agreement = scaleAgreement(study.scales, places);
+  const sentences = agreementSentences(agreement, title);
+  const turn = (id: string, items: readonly string[]) => {
+    const scale = study.scales.find((s) => s.id === id)!;
+    store.edit({ subject: "scale", id, to: turnItems(scale, ...items) });
+  };
   const edits = scalesFromFactors(study, structure, analysis, scoring);
   const make = () => {
     const first = edits[0];
@@ -330,8 +370,15 @@ function AgainstScales(props: {
         <p className="quiet">No scale has two or more of these items.</p>
       ) : (
         <ul className={css.agreement} data-testid="agreement">
-          {sentences.map((sentence) => (
-            <li key={sentence}>{sentence}</li>
+          {agreement.map(({ scale, against }, i) => (
+            <li key={scale}>
+              {sentences[i]}{" "}
+              {structure.keying === "scales" && against.length > 0 && (
+                <button type="button" className="link" onClick={() => turn(scale, against)}>
+                  Turn {listed(against.map(title))} round
+                </button>
+              )}
+            </li>
           ))}
         </ul>
       )}

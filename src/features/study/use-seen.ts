@@ -20,7 +20,7 @@ export function useOutdated(): ReadonlySet<string> {
   return useMemo(() => {
     const stale = (kind: SeenResult["kind"], id: string, job: unknown) =>
       seen.has(`${kind} ${id}`) && store.outdated({ kind, id }, inputsOf(dataset.id, job));
-    const scales = study.scales.filter((s) => stale("scale", s.id, scaleJob(study, s, dataset.columns).job));
+    const scales = study.scales.filter((s) => stale("scale", s.id, scaleJob(study, asScored(s), dataset.columns).job));
     const ladders = study.ladders.filter((l) => stale("ladder", l.id, ladderJob(study, l, dataset.columns).job));
     const structures = study.structures.filter((s) => stale("structure", s.id, structureJob(study, s, dataset.columns).job));
     return new Set([...scales, ...structures, ...ladders].map((o) => o.id));
@@ -38,6 +38,9 @@ export function useSeenLadder(ladder: Ladder, computed: Computed<LadderResult>):
   return useSeen("ladder", ladder.id, inputsOf(dataset.id, ladderJob(study, ladder, dataset.columns).job), numbers, computed);
 }
 
+/** Telling reliability by group as well moves none of the numbers before it. */
+const asScored = (scale: Scale): Scale => ({ ...scale, byGroup: null });
+
 /** Records that a scale's numbers were looked at; tells what they were before a change. */
 export function useSeenScale(scale: Scale, computed: Computed<ScaleResult>): SeenResult | null {
   const { study, dataset } = useStudy();
@@ -50,7 +53,7 @@ export function useSeenScale(scale: Scale, computed: Computed<ScaleResult>): See
         { name: "α", value: analysis.reliability.alpha?.alpha ?? null },
       ]
     : [];
-  return useSeen("scale", scale.id, inputsOf(dataset.id, scaleJob(study, scale, dataset.columns).job), numbers, computed);
+  return useSeen("scale", scale.id, inputsOf(dataset.id, scaleJob(study, asScored(scale), dataset.columns).job), numbers, computed);
 }
 
 /** Records that a structure's numbers were looked at; tells what they were before a change. */

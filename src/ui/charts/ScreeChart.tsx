@@ -1,6 +1,6 @@
 import { layoutScree } from "./layout-scree";
 
-const FRAME = { width: 470, height: 216, left: 44, right: 92, top: 10, bottom: 36 };
+const FRAME = { width: 640, height: 216, left: 44, right: 92, top: 10, bottom: 36 };
 
 /** Eigenvalues beside those of random data: filled where larger, hollow where not. */
 export function ScreeChart(props: {

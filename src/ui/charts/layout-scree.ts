@@ -40,7 +40,7 @@ export function layoutScree(
   return {
     x,
     y,
-    places: Array.from({ length: k }, (_, i) => i + 1).filter((place) => place === 1 || place % every === 0),
+    places: Array.from({ length: k }, (_, i) => i + 1).filter((place) => (place - 1) % every === 0),
     ticks: y.ticks(5),
     own: path(eigenvalues)!,
     random: path(random)!,

@@ -70,10 +70,8 @@ export function SettingWord(props: {
           options={groupedOptions(props.choices)}
           listHeight={320}
           getPopupContainer={(node: HTMLElement) => node.parentElement!}
-          onChange={(value: string) => {
-            props.onChange(value);
-            close(true);
-          }}
+          onChange={(value: string) => props.onChange(value)}
+          onSelect={() => close(true)} // also when what stands there already is chosen
           onBlur={() => close(false)}
         />
       </span>
