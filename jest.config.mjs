@@ -11,7 +11,7 @@ const shared = {
   transform,
   transformIgnorePatterns: ["/node_modules/(?!(d3|d3-[a-z0-9-]+|internmap|delaunator|robust-predicates|csv-parse)/)"],
   moduleNameMapper: {
-    "^(d3-(?:color|format|interpolate|time|time-format))$": "<rootDir>/node_modules/$1/dist/$1.js",
+    "^(d3-(?:color|format|interpolate|path|time|time-format))$": "<rootDir>/node_modules/$1/dist/$1.js",
     "\\.css$": "<rootDir>/src/ui/test-support/empty-style.ts",
     "^@/(.*)$": "<rootDir>/src/$1",
   },

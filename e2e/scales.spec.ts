@@ -22,13 +22,17 @@ const choose = async (page: Page, word: string | RegExp, typed: string) => {
 /** Carries one element onto another with the mouse, in steps as a hand does. */
 async function carry(page: Page, what: Locator, where: Locator, at = 0.5) {
   await what.scrollIntoViewIfNeeded();
+  await page.waitForTimeout(400); // rows glide to their places
   const from = (await what.boundingBox())!;
   await page.mouse.move(from.x + from.width / 2, from.y + from.height / 2);
   await page.mouse.down();
   await page.mouse.move(from.x + from.width / 2 + 12, from.y + from.height / 2 + 4, { steps: 3 });
-  const to = (await where.boundingBox())!;
-  await page.mouse.move(to.x + to.width / 2, to.y + to.height * at, { steps: 12 });
-  await page.waitForTimeout(120);
+  // near an edge the page scrolls along: the hand follows to where the place has gone
+  for (let look = 0; look < 3; look++) {
+    const to = (await where.boundingBox())!;
+    await page.mouse.move(to.x + to.width / 2, to.y + to.height * at, { steps: 12 });
+    await page.waitForTimeout(150);
+  }
   await page.mouse.up();
 }
 
@@ -100,7 +104,7 @@ test("items are carried: out of the scale, back to a place, onto another scale, 
   await expect(page.getByTestId("item TS1")).toContainText("also in Tutor support");
   await expect(page.getByRole("complementary", { name: "Margin" })).toContainText("TS1 serves Tutor support as well");
 
-  await carry(page, bench.getByRole("listitem").filter({ hasText: "WS1" }), page.getByText("a new scale"));
+  await carry(page, bench.getByRole("listitem").filter({ hasText: "WS1" }), page.getByText("a new scale", { exact: true }));
   await expect(page.getByRole("button", { name: "Name of the scale: New scale" })).toBeVisible();
   for (let i = 0; i < 6; i++) await page.getByRole("button", { name: "Take the last change back" }).click();
   await saved(page);
@@ -133,7 +137,7 @@ test("weights, z-scores, a scale of scales and factor scores: the page's numbers
     await saved(page);
     const { description, counts } = (await computed()).scales[id];
     await expect(page.getByTestId("scored")).toHaveText(String(description.n));
-    const full = (x: number) => printed(x, 2).replace(/^(−?)\./, "$10.");
+    const full = (x: number) => printed(Math.abs(x) < 1e-10 ? 0 : x, 2).replace(/^(−?)\./, "$10.");
     await expect(page.getByTestId("scale-numbers")).toContainText(`M ${full(description.mean)}, SD ${full(description.sd)}`);
     return { description, counts };
   };

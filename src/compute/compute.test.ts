@@ -6,6 +6,7 @@ import { MessageChannel } from "node:worker_threads";
 import { referenceSet } from "@/core/test-support/reference-set";
 import { allowance, errorOf, leaves } from "@/study/test-support/reference-blocks";
 import { oursOf, studyOf } from "@/study/test-support/reference-study";
+import { Variable } from "@/study/model/variable";
 import { sourceOf } from "@/study/test-support/columns";
 import { JobError, type WorkerLike, WorkerPool } from "./browser/worker-pool";
 import type { Job } from "./protocol/jobs";
@@ -109,6 +110,43 @@ test("workers that cannot start are not started again and again", async () => {
   expect(made).toBe(2);
   await expect(pool.run(strips("x"), "d", columns("x"))).rejects.toMatchObject({ code: "worker-crashed" });
   expect(made).toBe(3);
+});
+
+test("a long job tells how far it is; the same random data are not made twice", async () => {
+  pool = new WorkerPool(() => new PortWorker(), 1);
+  const items = ["i", "j", "k", "l"];
+  const cells = (seed: number) => Array.from({ length: 30 }, (_, row) => String(1 + ((row * (seed + 3) + row * row * seed) % 5)));
+  const answers = sourceOf(Object.fromEntries(items.map((name, seed) => [name, cells(seed + 1)])));
+  const job = {
+    kind: "structure" as const,
+    context: { ...NOTHING, codebook: items.map((name) => Variable.parse({ name })) },
+    structure: {
+      parts: items.map((name) => ({ name, reversed: false })),
+      respondents: null,
+      extraction: "principal-axis" as const,
+      rotation: "varimax" as const,
+      factors: 1,
+      sets: 120,
+      seed: 1,
+    },
+  };
+  const run = async () => {
+    const told: number[] = [];
+    const result = await pool.run(
+      job,
+      "d",
+      items.map((name) => answers(name)!),
+      undefined,
+      (done, of) => told.push(done / of),
+    );
+    return { told, result };
+  };
+  const [first, second] = [await run(), await run()];
+  expect(first.told).toHaveLength(12);
+  expect(first.told.at(-1)).toBe(1);
+  expect([...first.told].sort((a, b) => a - b)).toEqual(first.told);
+  expect(second.told).toEqual([]);
+  expect(second.result).toEqual(first.result);
 });
 
 test("the desk does not take a message it does not know", () => {

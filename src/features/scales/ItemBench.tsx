@@ -48,7 +48,7 @@ export function ItemBench(props: {
   const suggestions = suggestScales(loose);
   const fresh = picked.filter((name) => !props.open?.items.some((item) => item.variable === name));
   return (
-    <div ref={attach} className={isOver ? css.benchOver : undefined}>
+    <div ref={attach} className={`${css.benchPlace} ${isOver ? css.benchOver : ""}`}>
       <h2 className={css.benchHead}>
         {all ? "All items" : "Items in no scale"} · {shown.length}
       </h2>

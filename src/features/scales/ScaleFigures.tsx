@@ -1,5 +1,5 @@
 import type { ScaleAnalysis } from "@/study/analyse/analyse-scale";
-import { formatCount, formatInterval, formatNumber, formatShare } from "@/study/report/format-number";
+import { formatCount, formatInterval, formatMean, formatNumber, formatShare } from "@/study/report/format-number";
 import { ScoreHistogram } from "@/ui/charts/ScoreHistogram";
 import css from "./scales.module.css";
 
@@ -54,7 +54,7 @@ export function ScaleFigures({ analysis, name }: { analysis: ScaleAnalysis; name
           scored, <span data-testid="prorated">{formatCount(analysis.prorated)}</span> from fewer answers, {formatCount(analysis.unscored)}{" "}
           not
           <br />
-          <i>M</i> {formatNumber(d.mean)}, <i>SD</i> {formatNumber(d.sd)}, skewness {formatShare(d.skewness)}
+          <i>M</i> {formatMean(d.mean, d.sd)}, <i>SD</i> {formatNumber(d.sd)}, skewness {formatShare(d.skewness)}
         </div>
       </div>
       {histogram && (

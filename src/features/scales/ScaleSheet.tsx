@@ -28,8 +28,9 @@ export function ScaleSheet({ scale, titles, onOpen }: { scale: Scale; titles: Re
   const analysis = result?.status === "scored" ? result.analysis : null;
   const strips = result ? (result.status === "scored" ? result.analysis.strips : result.strips) : [];
   const copy = () => {
-    const id = newId(scale.name, [...study.scales.map((s) => s.id), ...study.codebook.map((v) => v.name)]);
-    if (store.edit({ subject: "scale", id, to: { ...scale, id, name: `${scale.name}, copy`.slice(0, 200) } })) onOpen(id);
+    const name = `${scale.name}, copy`.slice(0, 200);
+    const id = newId(name, [...study.scales.map((s) => s.id), ...study.codebook.map((v) => v.name)]);
+    if (store.edit({ subject: "scale", id, to: { ...scale, id, name } })) onOpen(id);
   };
   const factor = analysis?.reliability.factor;
   return (

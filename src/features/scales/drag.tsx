@@ -82,7 +82,7 @@ export function ScalesDrag(props: {
     >
       {props.children}
       <DragOverlay dropAnimation={null}>
-        {carried?.from === "bench" && (
+        {carried && (
           <span className={css.carried}>
             {carried.names.length > 3 ? `${carried.names.length} items` : carried.names.map(props.title).join(", ")}
           </span>

@@ -39,6 +39,11 @@ export function decimalsFor(se: number | null): number {
   return se !== null && se > 0 && se < 0.01 ? Math.min(12, 1 - Math.floor(Math.log10(se))) : 2;
 }
 
+/** A mean: one that is 0 but for the rounding of what it is the mean of reads 0.00, as that of z-scores does. */
+export function formatMean(mean: number | null, sd: number | null): string {
+  return formatNumber(mean !== null && sd !== null && Math.abs(mean) < 1e-10 * sd ? 0 : mean);
+}
+
 /** r, R², β, α: no zero before the point, since they (usually) stay below 1. */
 export function formatShare(value: number | null, decimals = 2): string {
   if (value === null || !Number.isFinite(value)) return NOT_AVAILABLE;

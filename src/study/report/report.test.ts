@@ -4,7 +4,18 @@ import { Ladder } from "../model/ladder";
 import { Study, titleOf } from "../model/study";
 import { columnOf, sourceOf } from "../test-support/columns";
 import { studyOf } from "../test-support/reference-study";
-import { counted, decimalsFor, formatCount, formatInterval, formatNumber, formatP, formatShare, listed, pStatement } from "./format-number";
+import {
+  counted,
+  decimalsFor,
+  formatCount,
+  formatInterval,
+  formatMean,
+  formatNumber,
+  formatP,
+  formatShare,
+  listed,
+  pStatement,
+} from "./format-number";
 import { ladderTable } from "./ladder-table";
 import { coefficientSentence, ladderWatches, whatTheLadderSays } from "./ladder-words";
 import { refusalWords } from "./refusals";
@@ -253,4 +264,10 @@ describe("categories in words", () => {
     expect(table.note).toMatch(/Format: each level against On line\. Least squares with HC3 standard errors\.$/);
     expect(table.sections[0]!.rows[1]!.slice(2, 4)).toEqual(["–", "–"]);
   });
+});
+
+test("a mean that is 0 but for rounding reads 0.00; a small one of a small spread keeps its digits", () => {
+  expect(formatMean(-6.7e-17, 3.3)).toBe("0.00");
+  expect(formatMean(0.0021, 0.001)).toBe(formatNumber(0.0021));
+  expect(formatMean(null, null)).toBe("–");
 });

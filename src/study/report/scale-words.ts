@@ -4,7 +4,7 @@ import { denialIn } from "../analyse/denial";
 import type { Scale } from "../model/scale";
 import type { Study } from "../model/study";
 import { EXTRACTION_WORDS } from "./factoring-words";
-import { counted, formatInterval, formatNumber, formatShare, listed } from "./format-number";
+import { counted, formatInterval, formatMean, formatNumber, formatShare, listed } from "./format-number";
 
 /** A caution about a scale, with what would mend it: a code to declare missing, items to turn round, or z-scores to count instead of answers. */
 export interface ScaleWatch {
@@ -209,7 +209,7 @@ export function methodSentence(scale: Scale, analysis: ScaleAnalysis, title: Tit
         : [`Cronbach's α = ${formatShare(alpha.alpha)}, 95 % CI ${formatInterval(alpha.lower, alpha.upper, formatShare)}`]),
     ...(factor && factor.heywood.length === 0 ? [`ω = ${formatShare(factor.omega)}`] : []),
   ];
-  const told = `M = ${formatNumber(mean)}, SD = ${formatNumber(sd)}${reliability.length === 0 ? "" : `; ${reliability.join(", ")}`}`;
+  const told = `M = ${formatMean(mean, sd)}, SD = ${formatNumber(sd)}${reliability.length === 0 ? "" : `; ${reliability.join(", ")}`}`;
   return `${scale.name} is ${ruleWords(scale, turned)} (${told}).`;
 }
 

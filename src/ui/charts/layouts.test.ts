@@ -1,4 +1,5 @@
 import fc from "fast-check";
+import { layoutScree } from "./layout-scree";
 import { layoutIntervals } from "./layout-intervals";
 import { layoutRise } from "./layout-rise";
 
@@ -41,4 +42,25 @@ test("law: intervals stay inside their frame, in order, on one scale with zero",
       });
     }),
   );
+});
+
+describe("scree", () => {
+  const frame = { width: 600, height: 200, left: 40, right: 80, top: 10, bottom: 30 };
+  test("larger eigenvalues stand higher, all inside the frame, and the labels of the lines never meet", () => {
+    fc.assert(
+      fc.property(fc.array(fc.double({ min: 0, max: 9, noNaN: true }), { minLength: 3, maxLength: 60 }), (values) => {
+        const eigenvalues = [...values].sort((a, b) => b - a);
+        const random = eigenvalues.map((_, i) => 1.5 - i / eigenvalues.length);
+        const layout = layoutScree(eigenvalues, random, frame);
+        eigenvalues.forEach((value, i) => {
+          expect(layout.y(value)).toBeGreaterThanOrEqual(frame.top - 1e-9);
+          expect(layout.y(value)).toBeLessThanOrEqual(frame.height - frame.bottom + 1e-9);
+          if (i > 0) expect(layout.y(value)).toBeGreaterThanOrEqual(layout.y(eigenvalues[i - 1]!));
+        });
+        expect(Math.abs(layout.labels.own - layout.labels.random)).toBeGreaterThanOrEqual(15 - 1e-9);
+        const gaps = layout.places.slice(1).map((place, i) => layout.x(place) - layout.x(layout.places[i]!));
+        for (const gap of gaps) expect(gap).toBeGreaterThanOrEqual(15 - 1e-9);
+      }),
+    );
+  });
 });
