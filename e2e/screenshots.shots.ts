@@ -41,6 +41,13 @@ test("pictures of the main views", async ({ page }) => {
   await page.getByRole("button", { name: /^Classroom anxiety/ }).click();
   await expect(page.getByTestId("alpha")).toBeVisible();
   await shot(page, "scales");
+  await page.getByRole("button", { name: "look at the structure of all items" }).click();
+  await expect(page.getByTestId("loadings")).toBeVisible();
+  await shot(page, "structure");
+  await page.getByRole("button", { name: "Let the factors correlate" }).click();
+  await expect(page.getByRole("heading", { name: /^Pattern loadings/ })).toBeVisible();
+  await page.evaluate(() => document.getElementById("loadings")!.scrollIntoView());
+  await shot(page, "loadings");
   await page.goto(place("ladders"));
   await expect(page.getByTestId("over-steps")).toBeVisible();
   await shot(page, "ladders");

@@ -1,12 +1,16 @@
 import fc from "fast-check";
 import Papa from "papaparse";
 import { analyseLadder } from "@/study/analyse/analyse-ladder";
+import { analyseStructure } from "@/study/analyse/analyse-structure";
 import { Ladder } from "@/study/model/ladder";
 import { Study } from "@/study/model/study";
+import { Variable } from "@/study/model/variable";
+import { StudyColumns } from "@/study/prepare/study-columns";
 import { ladderTable } from "@/study/report/ladder-table";
 import { columnOf, sourceOf } from "@/study/test-support/columns";
 import { decodeColumns, encodeColumns } from "./column-bytes";
 import { ladderCsv } from "./ladder-csv";
+import { loadingsCsv } from "./loadings-csv";
 import { tableAsHtml } from "./table-html";
 
 test("law: columns survive the wire, whatever they hold and whatever stands beside them", () => {
@@ -75,4 +79,23 @@ test("the HTML table escapes what people wrote, italicizes symbols and has scope
   expect(html).toContain('<th scope="col"><i>SE</i></th>');
   expect(html).toMatch(/Δ<i>R²<\/i> = \.\d{3}, <i>F<\/i>\(1, 18\)/);
   expect(html.match(/<tr>/g)).toHaveLength(1 + 3);
+});
+
+test("loadings as CSV: a row an item, every kind of loading at full precision, a name like a formula set off", () => {
+  const names = ["=p", "q", "r", "s", "t", "u"];
+  const wave = (i: number, k: number) => Math.sin(i * 1.3 + (k < 3 ? 0 : 2)) + 0.4 * Math.sin(i * (7 + k) + k * k);
+  const source = sourceOf(Object.fromEntries(names.map((name, k) => [name, Array.from({ length: 50 }, (_, i) => String(wave(i, k)))])));
+  const spec = { parts: names.map((name) => ({ name, reversed: false })), respondents: null, sets: 20, seed: 1, factors: 2 };
+  const columns = new StudyColumns({ codebook: names.map((name) => Variable.parse({ name })), scales: [] }, source);
+  const explored = analyseStructure({ ...spec, extraction: "minimum-residual", rotation: "promax" }, columns);
+  if (explored.status !== "explored") throw new Error(explored.refusal.code);
+  const { solution } = explored.analysis;
+  const { data } = Papa.parse<string[]>(loadingsCsv(explored.analysis, solution!).replace("\uFEFF", ""), { skipEmptyLines: true });
+  expect(data[0]!.slice(0, 5)).toEqual(["item", "pattern_1", "pattern_2", "structure_1", "structure_2"]);
+  expect(data.slice(1).map((row) => row[0])).toEqual(["'=p", "q", "r", "s", "t", "u"]);
+  data.slice(1).forEach((row, i) => {
+    expect(row.slice(1, 3).map(Number)).toEqual(Array.from(solution!.rotated.pattern.subarray(2 * i, 2 * i + 2)));
+    expect(row.slice(3, 5).map(Number)).toEqual(Array.from(solution!.structure.subarray(2 * i, 2 * i + 2)));
+    expect(Number(row[data[0]!.indexOf("uniqueness")])).toBe(solution!.uniqueness[i]);
+  });
 });

@@ -69,16 +69,18 @@ export function ScalesScreen() {
     <ScalesDrag title={title} onDrop={drop}>
       <div className={`${page.page} ${css.place}`}>
         <aside className={page.side} aria-label={structure ? "Items of the structure" : "Item bench"}>
-          {structure ? (
-            <StructureItems structure={structure} onChange={(to) => store.edit({ subject: "structure", id: to.id, to })} />
-          ) : (
-            <ItemBench
-              open={scale}
-              onGather={gather}
-              onJoin={(items) => scale && saveScale(placeItems(scale, items))}
-              onStructure={(items) => explore(items, "Chosen items")}
-            />
-          )}
+          <div className={page.stay}>
+            {structure ? (
+              <StructureItems structure={structure} onChange={(to) => store.edit({ subject: "structure", id: to.id, to })} />
+            ) : (
+              <ItemBench
+                open={scale}
+                onGather={gather}
+                onJoin={(items) => scale && saveScale(placeItems(scale, items))}
+                onStructure={(items) => explore(items, "Chosen items")}
+              />
+            )}
+          </div>
         </aside>
         {structure ? (
           <StructureSheet key={structure.id} structure={structure} titles={titles} onOpenScale={openScale} />

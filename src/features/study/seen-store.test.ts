@@ -51,6 +51,14 @@ test("a result is out of date once its inputs differ from those last looked at, 
   expect(seenRepository(db).list(id)).toEqual([seen("two", 8)]);
 });
 
+test("what changes while somebody looks at it is nothing to tell them; the mark is set all the same", () => {
+  const store = visit();
+  store.look({ ...seen("three", 8), id: "m" });
+  store.look({ ...seen("four", 9), id: "m" }, true);
+  expect(store.earlier({ kind: "ladder", id: "m" })).toBeNull();
+  expect(store.outdated({ kind: "ladder", id: "m" }, "four")).toBe(false);
+});
+
 test("law: the same text has the same mark; a change anywhere gives another", () => {
   fc.assert(
     fc.property(fc.string({ minLength: 1, maxLength: 60 }), fc.nat(), fc.string({ minLength: 1, maxLength: 3 }), (text, at, other) => {

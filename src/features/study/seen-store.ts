@@ -38,11 +38,11 @@ export class SeenStore {
     return this.before.get(keyOf(key)) ?? null;
   }
 
-  /** Somebody looks at a result. */
-  look(seen: SeenResult): void {
+  /** Somebody looks at a result; `watched`: they have had it open while it changed, so that there is nothing to tell. */
+  look(seen: SeenResult, watched = false): void {
     const old = this.known.get(keyOf(seen));
     if (old?.inputs === seen.inputs) return;
-    if (old) this.before.set(keyOf(seen), old);
+    if (old && !watched) this.before.set(keyOf(seen), old);
     this.known = new Map(this.known).set(keyOf(seen), seen);
     for (const listener of this.listeners) listener();
     const body = JSON.stringify(seen);

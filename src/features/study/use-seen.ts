@@ -1,6 +1,6 @@
 "use client";
 
-import { useEffect, useMemo, useSyncExternalStore } from "react";
+import { useEffect, useMemo, useRef, useSyncExternalStore } from "react";
 import type { LadderResult } from "@/study/analyse/analyse-ladder";
 import type { ScaleResult } from "@/study/analyse/analyse-scale";
 import type { StructureResult } from "@/study/analyse/analyse-structure";
@@ -84,8 +84,11 @@ function useSeen(
   const store = useSeenStore();
   useSyncExternalStore(store.subscribe, store.snapshot, store.snapshot);
   const ready = computed.result !== null && !computed.outdated && numbers.length > 0;
+  const watched = useRef("");
   useEffect(() => {
-    if (ready) store.look({ kind, id, inputs, numbers, revision, at: new Date().toISOString() });
+    if (!ready) return;
+    store.look({ kind, id, inputs, numbers, revision, at: new Date().toISOString() }, watched.current === `${kind} ${id}`);
+    watched.current = `${kind} ${id}`;
   });
   return store.earlier({ kind, id });
 }

@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { randomStream } from "@/core/random/random-stream";
-import { Structure, structureParts } from "../model/structure";
+import { type Structure, structureParts } from "../model/structure";
 import { Study } from "../model/study";
 import { StudyColumns } from "../prepare/study-columns";
 import { sourceOf } from "../test-support/columns";

@@ -3,6 +3,7 @@ import { applyEdits, type Edit, EditRefusedError, inverseEdit } from "./edit";
 import { Comparison } from "./comparison";
 import { Ladder } from "./ladder";
 import { Scale } from "./scale";
+import { Structure } from "./structure";
 import { Study } from "./study";
 
 const scale = (id: string, ...items: string[]) => Scale.parse({ id, name: `Scale ${id}`, items: items.map((variable) => ({ variable })) });
@@ -63,6 +64,15 @@ test("a comparison is edited like a ladder, and keeps the ladders it names", () 
   const { study, changes } = applyEdits(start, [{ subject: "comparison", id: "c", to: comparison }]);
   expect(study.comparisons).toEqual([comparison]);
   expect(() => applyEdits(study, [{ subject: "ladder", id: "m", to: null }])).toThrow(/names a ladder "m" that is not there/);
+  expect(applyEdits(study, changes.map(inverseEdit)).study).toEqual(start);
+});
+
+test("a structure is edited like a scale, kept apart from names of results, and keeps the scale whose score it looks at", () => {
+  const structure = Structure.parse({ id: "s", name: "Three", items: ["a", "b", "t"] });
+  const { study, changes } = applyEdits(start, [{ subject: "structure", id: "s", to: structure }]);
+  expect(study.structures).toEqual([structure]);
+  expect(() => applyEdits(study, [{ subject: "scale", id: "t", to: null }])).toThrow(/structure "Three" names "t"/);
+  expect(() => applyEdits(study, [{ subject: "structure", id: "s", to: { ...structure, items: ["a", "a", "b"] } }])).toThrow(/twice/);
   expect(applyEdits(study, changes.map(inverseEdit)).study).toEqual(start);
 });
 

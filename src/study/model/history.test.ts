@@ -3,6 +3,7 @@ import { applyEdits, type Change, type Edit, editsBetween, EditRefusedError, inv
 import { type RevisionMark, undoable } from "./history";
 import { Scale } from "./scale";
 import { Study } from "./study";
+import { Structure } from "./structure";
 import { touchedBy } from "./touched";
 
 const start = Study.parse({
@@ -135,4 +136,16 @@ test("a change touches what stands on it, through derived variables, scales and 
   expect(touched("filter", "gone", { everywhere: true })).toBe("STLM");
   expect(touched("responses", "study")).toBe("STLM");
   expect(touched("name", "study")).toBe("");
+});
+
+test("a change touches the structures whose items stand on it, or whose scales key them", () => {
+  const { study } = applyEdits(start, [
+    { subject: "structure", id: "x", to: Structure.parse({ id: "x", name: "X", items: ["a", "b", "t"] }) },
+  ]);
+  const touched = (subject: Change["subject"], id: string) => touchedBy(study, [{ subject, id, from: {}, to: {}, at: 0 }]).structures;
+  expect(touched("variable", "a")).toEqual(["X"]);
+  expect(touched("variable", "c")).toEqual(["X"]); // an item of T, whose score is in it
+  expect(touched("scale", "s")).toEqual(["X"]); // keys a and b
+  expect(touched("structure", "x")).toEqual(["X"]);
+  expect(touched("ladder", "l")).toEqual([]);
 });

@@ -1,3 +1,4 @@
+import { randomStream } from "@/core/random/random-stream";
 import { analyseScale } from "../analyse/analyse-scale";
 import { Scale } from "../model/scale";
 import { Study } from "../model/study";
@@ -78,4 +79,90 @@ test("the sentence for a method section names rule, items, keying, share and alp
   expect(methodSentence(scale, analysis)).toBe(
     `Ease is the mean of 3 items (against reverse-keyed) for respondents who answered at least 60 % of them (M = ${mean!.toFixed(2)}, SD = ${sd!.toFixed(2)}; Cronbach's α = ${share(alpha!)}, 95 % CI [${share(lower!)}, ${share(upper!)}]).`,
   );
+});
+
+describe("what else is pointed out", () => {
+  const random = randomStream(6);
+  const m = 90;
+  const trait = Array.from({ length: m }, () => random.normal());
+  const likert = (x: number, high: number) =>
+    Math.max(1, Math.min(high, Math.round((high + 1) / 2 + (high / 4) * x + 0.5 * random.normal())));
+  const column = (high: number, sign = 1) => trait.map((x) => String(likert(sign * x, high)));
+  const data = {
+    a: column(5),
+    b: column(5),
+    wide: column(9),
+    hard: trait.map(() => String(1 + random.below(5))),
+    never: column(5, -1),
+    still: trait.map(() => "3"),
+    gap: column(5).map((x, i) => (i % 4 === 0 ? "" : x)),
+    g: trait.map((_, i) => (i % 2 === 0 ? "x" : "y")),
+  };
+  const own = sourceOf(data);
+  const labels: Record<string, string> = { hard: "I do not mind", never: "I never mind" };
+  const whole = Study.parse({
+    format: "beta-step-study",
+    version: 1,
+    name: "s",
+    codebook: [
+      ...Object.keys(data).slice(0, -1).map((name) => ({ name, kind: "item", label: labels[name] ?? "", range: { low: 1, high: name === "wide" ? 9 : 5 } })), // prettier-ignore
+      { name: "g", kind: "category" },
+    ],
+    scales: [{ id: "other", name: "Other", items: [{ variable: "b" }] }],
+  });
+  const look = (items: (string | object)[], over: object = {}) => {
+    const scale = Scale.parse({ id: "s", name: "Ease", items: items.map((i) => (typeof i === "string" ? { variable: i } : i)), ...over });
+    const result = analyseScale(whole, scale, own);
+    if (result.status !== "scored") throw new Error(result.refusal.code);
+    const watches = scaleWatches(scale, result.analysis.strips, result.analysis, whole);
+    return {
+      scale,
+      analysis: result.analysis,
+      watch: (id: string) => watches.find((w) => w.id === id),
+      said: whatTheScaleSays(scale, result.analysis).join(" "),
+    };
+  };
+
+  test("a wording that denies is pointed out where the answers do not speak for the item, and not where they do", () => {
+    expect(look(["a", "b", "hard"]).watch("wording hard")).toMatchObject({ turn: ["hard"] });
+    const turned = look(["a", "b", { variable: "never", reversed: true }]);
+    expect(turned.watch("wording never")).toBeUndefined();
+    const wrong = look(["a", "b", "never"]);
+    expect(wrong.watch("wording never")).toBeUndefined(); // said once already, by the answers
+    expect(wrong.watch("key never")).toMatchObject({ turn: ["never"] });
+  });
+
+  test("unlike ranges, shared items, items that do not vary and rules that lose respondents each have their words", () => {
+    expect(look(["a", "wide"]).watch("unlike")).toMatchObject({ weighEqually: true });
+    expect(look(["a", "wide"], { rule: "weighted", weigh: "z" }).watch("unlike")).toBeUndefined();
+    expect(look(["a", "b"]).watch("shared")!.words).toMatch(/^b serves Other as well/);
+    expect(look(["a", "b", "still"]).watch("constant")!.words).toMatch(/the same answer to still/);
+    expect(look(["a", "b", "gap"], { rule: "weighted" }).watch("unscored")!.words).toContain(
+      "A mean of the answered items would keep more.",
+    );
+    expect(look(["a", "b", "gap"]).watch("unscored")).toBeUndefined();
+    const copy = look(["a", "b", "wide"]);
+    expect(copy.watch("singular")).toBeUndefined();
+  });
+
+  test("two items are told by Spearman and Brown; groups by the lowest and highest alpha", () => {
+    const two = look(["a", "b"]);
+    const r = two.analysis.reliability.alpha!.meanInterItemR!;
+    expect(two.said).toContain(`Spearman–Brown coefficient, ${((2 * r) / (1 + r)).toFixed(2).slice(1)},`);
+    const groups = look(["a", "b", "wide"], { byGroup: "g" });
+    expect(groups.analysis.groups!.map(({ level, n }) => [level, n])).toEqual([["x", 45], ["y", 45]]); // prettier-ignore
+    expect(groups.said).toMatch(/Between groups α runs from \.\d\d \([xy]\) to \.\d\d \([xy]\)/);
+  });
+
+  test.each<[object, RegExp]>([
+    [
+      { rule: "weighted", weigh: "z", weightsFrom: "somewhere" },
+      /^Ease is the weighted sum of z-scores of 3 items, weights from somewhere, for respondents who answered all of them \(M = 0\.00/,
+    ],
+    [{ rule: "regression" }, /the regression score of the factor of 3 items \(maximum likelihood\), for/],
+    [{ rule: "sum", answeredShare: 0.5 }, /the sum of 3 items for respondents who answered at least 50 % of them/],
+  ])("%j has words of its own for a method section", (over, words) => {
+    const { scale, analysis } = look(["a", "b", "wide"], over);
+    expect(methodSentence(scale, analysis)).toMatch(words);
+  });
 });

@@ -3,7 +3,7 @@
 import { type ReactNode, useState } from "react";
 import css from "./page.module.css";
 
-/** The notes at the right of a sheet. Can be folded away. */
+/** The notes at the right of a sheet; they stay in view while the sheet scrolls. Can be folded away. */
 export function Margin({ children }: { children: ReactNode }) {
   const [open, setOpen] = useState(true);
   if (!open) {
@@ -17,10 +17,12 @@ export function Margin({ children }: { children: ReactNode }) {
   }
   return (
     <aside className={css.margin} aria-label="Margin">
-      <button type="button" className={css.fold} onClick={() => setOpen(false)}>
-        Fold
-      </button>
-      {children}
+      <div className={css.stay}>
+        <button type="button" className={css.fold} onClick={() => setOpen(false)}>
+          Fold
+        </button>
+        {children}
+      </div>
     </aside>
   );
 }
