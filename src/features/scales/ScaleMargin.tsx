@@ -45,7 +45,10 @@ export function ScaleMargin(props: {
   }));
   const ladders = study.ladders.filter((l) => l.outcome === scale.id || ladderPredictors(l).includes(scale.id)).map((l) => l.name);
   const wholes = study.scales.filter((s) => s.items.some((item) => item.variable === scale.id)).map((s) => `the scale ${s.name}`);
-  const usedBy = [...ladders, ...wholes];
+  const structures = study.structures
+    .filter((s) => s.items.includes(scale.id) || (s.keying === "scales" && scale.items.some((item) => s.items.includes(item.variable))))
+    .map((s) => `the structure ${s.name}`);
+  const usedBy = [...ladders, ...wholes, ...structures];
   return (
     <Margin>
       <SinceNote before={props.before} />
@@ -53,7 +56,7 @@ export function ScaleMargin(props: {
       <WatchNote watches={watches} />
       <Note heading="Used by">
         {usedBy.length === 0 ? (
-          <p>No ladder yet.</p>
+          <p>Nothing yet.</p>
         ) : (
           <>
             <ul>

@@ -4,10 +4,12 @@ import { useStudy } from "@/features/study/study-context";
 import type { Scale } from "@/study/model/scale";
 import { formatPlain } from "@/study/report/format-number";
 import { FieldWord } from "@/ui/parts/FieldWord";
+import { NameWord } from "@/ui/parts/NameWord";
 import page from "@/ui/parts/page.module.css";
 import { SettingWord } from "@/ui/parts/SettingWord";
 import { EXTRACTION_CHOICES, ROTATION_CHOICES } from "./factoring-choices";
 import { commonRange, declareRange, readRange } from "./scale-edits";
+import { RespondentsWords } from "./RespondentsWords";
 
 const SHARES = [0.5, 0.6, 0.7, 0.75, 0.8, 0.9, 1];
 const RULES: Record<Scale["rule"], string> = {
@@ -20,21 +22,11 @@ const RULES: Record<Scale["rule"], string> = {
 
 /** The heading of a score sheet: what the scale is, every setting a word of it. */
 export function ScaleSentence({ scale, onChange }: { scale: Scale; onChange: (scale: Scale) => void }) {
-  const { study } = useStudy();
   const averaged = scale.rule === "mean" || scale.rule === "sum";
   const items = scale.items.length === 1 ? "this item" : `these ${scale.items.length} items`;
   return (
     <h1 className={page.sentence}>
-      <FieldWord
-        label="Name of the scale"
-        main
-        text={scale.name}
-        rule="A name, please."
-        width={280}
-        read={(typed) => (typed.trim() === "" || typed.length > 200 ? null : typed.trim())}
-        onChange={(name) => onChange({ ...scale, name })}
-      />{" "}
-      is the{" "}
+      <NameWord label="Name of the scale" name={scale.name} onChange={(name) => onChange({ ...scale, name })} /> is the{" "}
       <SettingWord
         label="Rule"
         value={scale.rule}
@@ -74,21 +66,11 @@ export function ScaleSentence({ scale, onChange }: { scale: Scale; onChange: (sc
       ) : (
         "all of them"
       )}
-      {study.filters.some((f) => !f.everywhere) && (
-        <>
-          , looked at among{" "}
-          <SettingWord
-            label="Respondents"
-            value={scale.respondents ?? "all"}
-            text={study.filters.find((f) => f.id === scale.respondents)?.name ?? "all respondents"}
-            choices={[
-              { value: "all", label: "all respondents" },
-              ...study.filters.filter((f) => !f.everywhere).map((f) => ({ value: f.id, label: f.name })),
-            ]}
-            onChange={(id) => onChange({ ...scale, respondents: id === "all" ? null : id })}
-          />
-        </>
-      )}
+      <RespondentsWords
+        before=", looked at among"
+        value={scale.respondents}
+        onChange={(respondents) => onChange({ ...scale, respondents })}
+      />
       .
     </h1>
   );

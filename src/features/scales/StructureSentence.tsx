@@ -1,12 +1,12 @@
 "use client";
 
-import { useStudy } from "@/features/study/study-context";
 import type { StructureAnalysis } from "@/study/analyse/analyse-structure";
 import type { Structure } from "@/study/model/structure";
-import { FieldWord } from "@/ui/parts/FieldWord";
+import { NameWord } from "@/ui/parts/NameWord";
 import page from "@/ui/parts/page.module.css";
 import { SettingWord } from "@/ui/parts/SettingWord";
 import { EXTRACTION_CHOICES, ROTATION_CHOICES } from "./factoring-choices";
+import { RespondentsWords } from "./RespondentsWords";
 
 /** The heading of a structure: which items, on whom, how many factors, found and turned how. */
 export function StructureSentence(props: {
@@ -14,7 +14,6 @@ export function StructureSentence(props: {
   analysis: StructureAnalysis | null;
   onChange: (structure: Structure) => void;
 }) {
-  const { study } = useStudy();
   const { structure, analysis, onChange } = props;
   const change = (to: Partial<Structure>) => onChange({ ...structure, ...to });
   const suggested = analysis ? Math.max(1, analysis.parallel.retained) : null;
@@ -22,16 +21,8 @@ export function StructureSentence(props: {
   const one = (analysis?.factors ?? structure.factors) === 1;
   return (
     <h1 className={page.sentence}>
-      <FieldWord
-        label="Name of the structure"
-        main
-        text={structure.name}
-        rule="A name, please."
-        width={280}
-        read={(typed) => (typed.trim() === "" || typed.length > 200 ? null : typed.trim())}
-        onChange={(name) => change({ name })}
-      />
-      : behind {structure.items.length} items,{" "}
+      <NameWord label="Name of the structure" name={structure.name} onChange={(name) => change({ name })} />: behind{" "}
+      {structure.items.length} items,{" "}
       <SettingWord
         label="Keying"
         value={structure.keying}
@@ -42,21 +33,7 @@ export function StructureSentence(props: {
         ]}
         onChange={(keying) => change({ keying: keying as Structure["keying"] })}
       />
-      {study.filters.some((f) => !f.everywhere) && (
-        <>
-          , among{" "}
-          <SettingWord
-            label="Respondents"
-            value={structure.respondents ?? "all"}
-            text={study.filters.find((f) => f.id === structure.respondents)?.name ?? "all respondents"}
-            choices={[
-              { value: "all", label: "all respondents" },
-              ...study.filters.filter((f) => !f.everywhere).map((f) => ({ value: f.id, label: f.name })),
-            ]}
-            onChange={(id) => change({ respondents: id === "all" ? null : id })}
-          />
-        </>
-      )}
+      <RespondentsWords before=", among" value={structure.respondents} onChange={(respondents) => change({ respondents })} />
       {one ? " lies " : " lie "}
       <SettingWord
         label="Number of factors"

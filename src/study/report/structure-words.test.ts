@@ -82,6 +82,11 @@ test("constant items, copies and sums, crossings and items without a factor are 
     stray: Math.sin(1e4 * row["a1"]!),
     both: row["a1"]! + row["b1"]! + Math.sin(1e3 * row["b2"]!),
   }));
+  expect(stray.watch("lonely") ?? stray.watch("inadequate")).toMatchObject({
+    words: expect.stringMatching(/^stray /),
+    fix: { to: { items: [...ITEMS, "both"] } },
+  });
+  expect(study().watch("lonely")).toBeUndefined();
   expect(stray.watch("homeless")!.words).toContain("stray loads on no factor");
   expect(stray.watch("cross")!.words).toMatch(/\bboth loads? at \.30 or more on several factors\./);
 });

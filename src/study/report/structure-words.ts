@@ -68,6 +68,12 @@ export function pairsAbove({ correlations, items }: Pick<StructureAnalysis, "cor
   return count;
 }
 
+/** Size of the strongest correlation of one item with another. */
+function strongestWith({ correlations, items }: StructureAnalysis, i: number): number {
+  const k = items.length;
+  return items.reduce((most, _, j) => (j === i ? most : Math.max(most, Math.abs(correlations[i * k + j]!))), 0);
+}
+
 function adequacyWords(kmo: number): string {
   if (kmo >= 0.8) return "the items share plenty, so factors can be found";
   if (kmo >= 0.7) return "the items share enough for factors to be found";
@@ -114,6 +120,13 @@ export function structureWatches(
       id: "inadequate",
       words: `${named(inadequate)} ${inadequate.length === 1 ? "shares" : "share"} too little with the other items (adequacy below .50).`,
       fix: { label: `Take ${inadequate.length === 1 ? "it" : "them"} out`, to: without(inadequate) },
+    });
+  const lonely = items.filter((item, i) => !inadequate.includes(item) && strongestWith(analysis, i) <= 0.3);
+  if (lonely.length > 0)
+    watches.push({
+      id: "lonely",
+      words: `${named(lonely)} ${lonely.length === 1 ? "correlates" : "correlate"} above .3 in size with no other item.`,
+      fix: { label: `Take ${lonely.length === 1 ? "it" : "them"} out`, to: without(lonely) },
     });
   watches.push(...keyingWatches(structure, study, title));
   if (structure.factors !== null && structure.factors !== Math.max(1, parallel.retained) && parallel.retained > 0)
