@@ -1,5 +1,5 @@
 import { centredSumOfSquares } from "../describe/centred-sum-of-squares";
-import { correlation } from "../describe/correlation";
+import { correlationTable } from "../describe/correlation-table";
 import { mean } from "../describe/mean";
 import { fQuantile } from "../distributions/f-distribution";
 import { TooFewCasesError } from "../errors";
@@ -44,17 +44,17 @@ export function cronbachAlpha(items: readonly Float64Array[], confidence: number
   const n = items[0]?.length ?? 0;
   if (n < 2) throw new TooFewCasesError({ cases: n, needed: 2, purpose: "A reliability" });
   const variances = items.map((item) => centredSumOfSquares(item) / (n - 1));
-  const total = sumOfColumns(items, n);
-  const alpha = alphaOf(variances, total);
-  const interItem = items.map(() => new Array<number | null>(k).fill(1));
-  const rs: (number | null)[] = [];
-  for (let a = 0; a < k; a++) {
-    for (let b = a + 1; b < k; b++) {
-      const r = correlation(items[a]!, items[b]!);
-      interItem[a]![b] = interItem[b]![a] = r;
-      rs.push(r);
-    }
-  }
+  const table = correlationTable(items);
+  const varies = (i: number) => table[i * k + i] === 1;
+  const interItem = items.map((_, i) => items.map((__, j) => (varies(i) && varies(j) ? table[i * k + j]! : null)));
+  // everything else follows from the covariances: one pass over each pair of items, however many statistics are asked for
+  const covariance = (i: number, j: number) =>
+    i === j ? variances[i]! : (interItem[i]![j] ?? 0) * Math.sqrt(variances[i]! * variances[j]!);
+  const withAll = items.map((_, i) => items.reduce((sum, __, j) => sum + covariance(i, j), 0));
+  const own = variances.reduce((sum, v) => sum + v, 0);
+  const total = withAll.reduce((sum, c) => sum + c, 0);
+  const alpha = alphaOf(k, own, total);
+  const rs = interItem.flatMap((row, i) => row.slice(i + 1));
   const known = rs.filter((r) => r !== null);
   const meanR = known.length === rs.length && rs.length > 0 ? known.reduce((sum, r) => sum + r, 0) / rs.length : null;
   const [df1, df2] = [n - 1, (n - 1) * (k - 1)];
@@ -70,32 +70,24 @@ export function cronbachAlpha(items: readonly Float64Array[], confidence: number
     interItem,
     spearmanBrown: k !== 2 || meanR === null || meanR <= -1 ? null : (2 * meanR) / (1 + meanR),
     perItem: items.map((item, i) => {
-      const rest = total.map((sum, row) => sum - item[row]!);
+      const variance = variances[i]!;
+      const rest = total - 2 * withAll[i]! + variance;
       return {
         mean: mean(item),
-        sd: Math.sqrt(variances[i]!),
-        withTheRest: k < 2 ? null : correlation(item, rest),
-        alphaWithout:
-          k < 3
+        sd: Math.sqrt(variance),
+        withTheRest:
+          k < 2 || !varies(i) || rest <= NOTHING * own
             ? null
-            : alphaOf(
-                variances.filter((_, j) => j !== i),
-                rest,
-              ),
+            : Math.max(-1, Math.min(1, (withAll[i]! - variance) / Math.sqrt(variance * rest))),
+        alphaWithout: k < 3 ? null : alphaOf(k - 1, own - variance, rest),
       };
     }),
   };
 }
 
-function sumOfColumns(items: readonly Float64Array[], n: number): Float64Array {
-  const total = new Float64Array(n);
-  for (const item of items) for (let row = 0; row < n; row++) total[row]! += item[row]!;
-  return total;
-}
+/** A variance below this share of the items' own is what rounding leaves of none. */
+const NOTHING = 1e-14;
 
-function alphaOf(variances: readonly number[], total: Float64Array): number | null {
-  const k = variances.length;
-  const all = centredSumOfSquares(total) / (total.length - 1);
-  const sum = variances.reduce((s, v) => s + v, 0);
-  return k < 2 || all <= sum * 1e-14 ? null : (k / (k - 1)) * (1 - sum / all);
+function alphaOf(k: number, own: number, total: number): number | null {
+  return k < 2 || total <= own * NOTHING ? null : (k / (k - 1)) * (1 - own / total);
 }

@@ -1,6 +1,5 @@
-import { correlationMatrix } from "../factors/correlation-matrix";
+import type { CorrelationMatrix } from "../factors/correlation-matrix";
 import { factorSolution } from "../factors/factor-solution";
-import { itemUnits } from "../factors/factor-scores";
 
 /** Reliability by way of one factor behind the items. */
 export interface FactorReliability {
@@ -20,14 +19,13 @@ export interface FactorReliability {
 /**
  * From the one-factor maximum-likelihood solution of the covariances: ω = (Σλ)² / ((Σλ)² + Σψ). The solution does not depend on units, so it is found on correlations and
  * put back into the items' units.
- * @param items k ≥ 3 columns of equal length, complete cases, keyed
- * @throws TooFewCasesError, ConstantItemsError, SingularCorrelationsError
+ * @param correlations of k ≥ 3 keyed items over complete cases; @param sds of the same items
+ * @throws SingularCorrelationsError
  * Source: McDonald (1999), Test Theory; Fornell & Larcker (1981), Journal of Marketing Research 18, 39–50.
  */
-export function factorReliability(items: readonly Float64Array[], names: readonly string[]): FactorReliability {
+export function factorReliability(correlations: CorrelationMatrix, sds: readonly number[], names: readonly string[]): FactorReliability {
   const spec = { extraction: "maximum-likelihood", rotation: "none", factors: 1 } as const;
-  const { rotated, uniqueness, heywood, settled } = factorSolution(correlationMatrix(items, names), spec, names);
-  const units = itemUnits(items);
+  const { rotated, uniqueness, heywood, settled } = factorSolution(correlations, spec, names);
   const composite = (weight: (i: number) => number) => {
     const shared = rotated.pattern.reduce((sum, x, i) => sum + x * weight(i), 0) ** 2;
     return shared / (shared + uniqueness.reduce((sum, psi, i) => sum + psi * weight(i) ** 2, 0));
@@ -35,9 +33,9 @@ export function factorReliability(items: readonly Float64Array[], names: readonl
   // the factor runs the way of most of the items
   const way = rotated.pattern.reduce((sum, x) => sum + x, 0) < 0 ? -1 : 1;
   return {
-    omega: composite((i) => units[i]!.sd),
+    omega: composite((i) => sds[i]!),
     compositeReliability: composite(() => 1),
-    averageVarianceExtracted: rotated.pattern.reduce((sum, x) => sum + x * x, 0) / items.length,
+    averageVarianceExtracted: rotated.pattern.reduce((sum, x) => sum + x * x, 0) / correlations.items,
     loadings: rotated.pattern.map((x) => way * x),
     heywood,
     settled,

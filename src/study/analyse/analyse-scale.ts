@@ -1,3 +1,4 @@
+import { ConstantItemsError } from "@/core/errors";
 import { itemsRunningAgainst } from "@/core/reliability/keying";
 import { type Description, describe } from "@/core/describe/description";
 import { gridBins, type Histogram } from "@/core/describe/histogram";
@@ -96,9 +97,13 @@ function reliabilityOf(items: readonly KeyedItem[], kept: Uint8Array): ScaleReli
   const answers = answersOf(items, rows);
   const alpha = cronbachAlpha(answers, 0.95);
   if (items.length < 3) return { alpha, factor: null, factorRefusal: null };
+  const names = items.map((item) => item.variable);
   try {
-    const names = items.map((item) => item.variable);
-    return { alpha, factor: factorReliability(answers, names), factorRefusal: null };
+    const constant = names.filter((_, i) => alpha.interItem[i]![i] === null);
+    if (constant.length > 0) throw new ConstantItemsError({ items: constant });
+    const r = Float64Array.from(alpha.interItem.flat(), (x) => x!);
+    const sds = alpha.perItem.map((item) => item.sd);
+    return { alpha, factor: factorReliability({ r, items: items.length, n: alpha.n }, sds, names), factorRefusal: null };
   } catch (error) {
     return { alpha, factor: null, factorRefusal: refusalOf(error) };
   }
