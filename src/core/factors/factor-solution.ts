@@ -116,6 +116,12 @@ function initialCommunalities(correlations: CorrelationMatrix, method: Extractio
   }
 }
 
+/** m × m: how the factors of a solution would correlate if oblimin turned them; null with a single one. */
+export function correlationsIfOblique({ unrotated, items: k, factors: m }: FactorSolution): Float64Array | null {
+  const rotation = rotate(unrotated.pattern, k, m, "oblimin");
+  return rotation && arrangeFactors(rotation.pattern, rotation.correlations, k, m).correlations;
+}
+
 /** Eigenvalues and vectors of the correlations as they are. */
 export function eigenOf({ r, items }: CorrelationMatrix): SymmetricEigen {
   return symmetricEigen(r, items);

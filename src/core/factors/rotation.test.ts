@@ -4,7 +4,7 @@ import { randomStream } from "../random/random-stream";
 import { arrangeFactors } from "./arrange-factors";
 import { communalities } from "./extraction";
 import { factorScoreWeights } from "./factor-scores";
-import { type FactorSolution, factorSolution } from "./factor-solution";
+import { correlationsIfOblique, type FactorSolution, factorSolution } from "./factor-solution";
 import { oblimin } from "./oblimin";
 import { promax } from "./promax";
 import { multiply, type Rotation, transposed } from "./rotation";
@@ -134,4 +134,15 @@ describe("factor scores", () => {
     const solution = factorSolution(matrix, { extraction: "principal-components", rotation: "none", factors: 6 }, names);
     expect(() => factorScoreWeights(solution, matrix, "bartlett", names)).toThrow(expect.objectContaining({ code: "no-uniqueness" }));
   });
+});
+
+test("how factors would correlate if they were free is what oblimin makes of the same extraction", () => {
+  const r = Float64Array.from({ length: 36 }, (_, at) => {
+    const [i, j] = [Math.floor(at / 6), at % 6];
+    return i === j ? 1 : Math.floor(i / 3) === Math.floor(j / 3) ? 0.55 : 0.25;
+  });
+  const solved = (rotation: FactorSolution["rotation"], factors: number) =>
+    factorSolution({ r, items: 6, n: 200 }, { extraction: "principal-axis", rotation, factors }, []);
+  expect(correlationsIfOblique(solved("varimax", 2))).toEqual(solved("oblimin", 2).rotated.correlations);
+  expect(correlationsIfOblique(solved("varimax", 1))).toBeNull();
 });

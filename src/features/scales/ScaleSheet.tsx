@@ -8,6 +8,7 @@ import { useSeenScale } from "@/features/study/use-seen";
 import type { ScaleAnalysis } from "@/study/analyse/analyse-scale";
 import type { Scale } from "@/study/model/scale";
 import { formatCount, formatInterval, formatShare } from "@/study/report/format-number";
+import { levelTitle } from "@/study/report/level-title";
 import { CorrelationTable } from "@/ui/parts/CorrelationTable";
 import page from "@/ui/parts/page.module.css";
 import { SettingWord } from "@/ui/parts/SettingWord";
@@ -76,7 +77,7 @@ function AmongItems({ scale, analysis }: { scale: Scale; analysis: ScaleAnalysis
   const { title, study } = useStudy();
   const { alpha, factor } = analysis.reliability;
   if (!alpha || scale.items.length !== alpha.items) return null;
-  const wording = (name: string) => study.codebook.find((v) => title(v.name) === name)?.label ?? name;
+  const wording = (i: number) => study.codebook.find((v) => v.name === scale.items[i]!.variable)?.label ?? "";
   return (
     <details className={css.more}>
       <summary>Among the items: correlations{factor ? " and loadings on one factor" : ""}</summary>
@@ -128,7 +129,6 @@ function ByGroup({ scale, analysis, onChange }: { scale: Scale; analysis: ScaleA
 
 function GroupTable({ category, groups }: { category: string; groups: NonNullable<ScaleAnalysis["groups"]> }) {
   const { title } = useStudy();
-  const level = (value: string) => title(`${category}[${value}]`).replace(`${title(category)}: `, "");
   return (
     <table className={`${css.table} ${css.small}`} data-testid="by-group">
       <caption className="visually-hidden">Reliability by {title(category)}</caption>
@@ -150,7 +150,7 @@ function GroupTable({ category, groups }: { category: string; groups: NonNullabl
       <tbody>
         {groups.map(({ level: value, reliability: { alpha, factor } }) => (
           <tr key={value}>
-            <th scope="row">{level(value)}</th>
+            <th scope="row">{levelTitle(title, category, value)}</th>
             <td>{alpha ? formatCount(alpha.n) : "too few"}</td>
             <td>{formatShare(alpha?.alpha ?? null)}</td>
             <td>{formatInterval(alpha?.lower ?? null, alpha?.upper ?? null, formatShare)}</td>

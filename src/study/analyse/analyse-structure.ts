@@ -2,7 +2,7 @@ import { isConstant } from "@/core/describe/constant";
 import { CoreError, SingularCorrelationsError } from "@/core/errors";
 import { type CorrelationMatrix, correlationMatrix } from "@/core/factors/correlation-matrix";
 import { mostFactors } from "@/core/factors/extraction";
-import { eigenOf, type FactorSolution, factorSolution } from "@/core/factors/factor-solution";
+import { correlationsIfOblique, eigenOf, type FactorSolution, factorSolution } from "@/core/factors/factor-solution";
 import { type InverseCorrelations, inverseCorrelations } from "@/core/factors/inverse-correlations";
 import { leadingAbove, randomEigenvalues } from "@/core/factors/parallel-analysis";
 import { type SamplingAdequacy, samplingAdequacy } from "@/core/factors/sampling-adequacy";
@@ -107,7 +107,7 @@ function explore(
   const most = spec.extraction === "principal-components" ? items.length : mostFactors(items.length);
   const factors = spec.factors ?? Math.max(1, Math.min(most, retained));
   const { solution, refusal } = solve(() => factorSolution(correlations, { ...spec, factors }, items));
-  const apart = solution !== null && factors > 1 && (spec.rotation === "varimax" || spec.rotation === "none");
+  const apart = solution !== null && solution.rotated.correlations === null;
   return {
     rows,
     leftOut: kept.length - rows,
@@ -128,7 +128,7 @@ function explore(
     factors,
     solution,
     refusal,
-    ifOblique: apart ? factorSolution(correlations, { ...spec, factors, rotation: "oblimin" }, items).rotated.correlations : null,
+    ifOblique: apart ? correlationsIfOblique(solution) : null,
   };
 }
 

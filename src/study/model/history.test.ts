@@ -148,4 +148,6 @@ test("a change touches the structures whose items stand on it, or whose scales k
   expect(touched("scale", "s")).toEqual(["X"]); // keys a and b
   expect(touched("structure", "x")).toEqual(["X"]);
   expect(touched("ladder", "l")).toEqual([]);
+  const asked = applyEdits(study, [{ subject: "structure", id: "x", to: { ...study.structures[0]!, keying: "asked" } }]).study;
+  expect(touchedBy(asked, [{ subject: "scale", id: "s", from: {}, to: {}, at: 0 }]).structures).toEqual([]); // how s keys them does not matter
 });

@@ -45,7 +45,15 @@ export function touchedBy(study: Study, changes: readonly Change[]): { scales: s
     })
     .map((l) => l.name);
   const structures = study.structures
-    .filter((s) => gone || stands(s.id, [...s.items, ...structureParts(study.scales, s).flatMap((part) => part.scales)], s.respondents))
+    .filter(
+      (s) =>
+        gone ||
+        stands(
+          s.id,
+          [...s.items, ...(s.keying === "scales" ? structureParts(study.scales, s).flatMap((part) => part.scales) : [])],
+          s.respondents,
+        ),
+    )
     .map((s) => s.name);
   return { scales, structures, ladders };
 }

@@ -4,6 +4,7 @@ import type { Ladder } from "../model/ladder";
 import type { AnalysisSample } from "../prepare/analysis-sample";
 import { decimalsFor, formatInterval, formatNumber, formatP, formatShare } from "./format-number";
 import { columnTitle, type Titles } from "./ladder-words";
+import { levelTitle } from "./level-title";
 
 /** A table of text cells as a journal prints it; rows of the same width as the head. */
 export interface PrintTable {
@@ -15,7 +16,7 @@ export interface PrintTable {
 
 /** What the coefficients of a category compare, in words. */
 export function codingWords(table: CodingTable, title: Titles): string {
-  const reference = title(`${table.variable}[${table.reference}]`).replace(`${title(table.variable)}: `, "");
+  const reference = levelTitle(title, table.variable, table.reference);
   return table.coding === "deviation"
     ? `each level against the mean of all levels (${reference} has no column)`
     : `each level against ${reference}`;

@@ -1,7 +1,7 @@
 import { randomStream } from "@/core/random/random-stream";
 import { analyseScale } from "../analyse/analyse-scale";
 import { Scale } from "../model/scale";
-import { Study } from "../model/study";
+import { Study, titleOf } from "../model/study";
 import { sourceOf } from "../test-support/columns";
 import { methodSentence, scaleWatches, whatTheScaleSays } from "./scale-words";
 
@@ -106,7 +106,15 @@ describe("what else is pointed out", () => {
     name: "s",
     codebook: [
       ...Object.keys(data).slice(0, -1).map((name) => ({ name, kind: "item", label: labels[name] ?? "", range: { low: 1, high: name === "wide" ? 9 : 5 } })), // prettier-ignore
-      { name: "g", kind: "category" },
+      {
+        name: "g",
+        label: "Room",
+        kind: "category",
+        levels: [
+          { value: "x", label: "large" },
+          { value: "y", label: "small" },
+        ],
+      },
     ],
     scales: [{ id: "other", name: "Other", items: [{ variable: "b" }] }],
   });
@@ -119,7 +127,7 @@ describe("what else is pointed out", () => {
       scale,
       analysis: result.analysis,
       watch: (id: string) => watches.find((w) => w.id === id),
-      said: whatTheScaleSays(scale, result.analysis).join(" "),
+      said: whatTheScaleSays(scale, result.analysis, (name) => titleOf(whole, name)).join(" "),
     };
   };
 
@@ -151,7 +159,7 @@ describe("what else is pointed out", () => {
     expect(two.said).toContain(`Spearman–Brown coefficient, ${((2 * r) / (1 + r)).toFixed(2).slice(1)},`);
     const groups = look(["a", "b", "wide"], { byGroup: "g" });
     expect(groups.analysis.groups!.map(({ level, n }) => [level, n])).toEqual([["x", 45], ["y", 45]]); // prettier-ignore
-    expect(groups.said).toMatch(/Between groups α runs from \.\d\d \([xy]\) to \.\d\d \([xy]\)/);
+    expect(groups.said).toMatch(/Between groups α runs from \.\d\d \((large|small)\) to \.\d\d \((large|small)\)/);
   });
 
   test.each<[object, RegExp]>([

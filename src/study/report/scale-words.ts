@@ -5,6 +5,7 @@ import type { Scale } from "../model/scale";
 import type { Study } from "../model/study";
 import { EXTRACTION_WORDS } from "./factoring-words";
 import { counted, formatInterval, formatMean, formatNumber, formatShare, listed } from "./format-number";
+import { levelTitle } from "./level-title";
 
 /** A caution about a scale, with what would mend it: a code to declare missing, items to turn round, or z-scores to count instead of answers. */
 export interface ScaleWatch {
@@ -42,7 +43,10 @@ export function whatTheScaleSays(scale: Scale, analysis: ScaleAnalysis, title: T
     sentences.push(
       `By way of one factor ω = ${formatShare(factor.omega)}; the factor explains ${formatShare(factor.averageVarianceExtracted * 100, 0)} % of the items on average${factor.averageVarianceExtracted < 0.5 ? ", less than their errors do" : ""}.`,
     );
-  if (groups) sentences.push(...groupSentences(groups));
+  if (groups && scale.byGroup !== null) {
+    const category = scale.byGroup;
+    sentences.push(...groupSentences(groups, (level) => levelTitle(title, category, level)));
+  }
   if (prorated > 0)
     sentences.push(
       `${counted(prorated, "respondent is", "respondents are")} scored from fewer than all items; ${unscored === 0 ? "nobody is" : counted(unscored, "respondent is", "respondents are")} left without a score.`,
@@ -55,7 +59,7 @@ export function whatTheScaleSays(scale: Scale, analysis: ScaleAnalysis, title: T
   return sentences;
 }
 
-function groupSentences(groups: NonNullable<ScaleAnalysis["groups"]>): string[] {
+function groupSentences(groups: NonNullable<ScaleAnalysis["groups"]>, words: (level: string) => string): string[] {
   const alphas = groups.flatMap(({ level, reliability }) => {
     const { alpha } = reliability;
     return alpha?.alpha == null || alpha.lower === null || alpha.upper === null
@@ -66,7 +70,7 @@ function groupSentences(groups: NonNullable<ScaleAnalysis["groups"]>): string[] 
   const [low, high] = [alphas.reduce((a, b) => (b.alpha < a.alpha ? b : a)), alphas.reduce((a, b) => (b.alpha > a.alpha ? b : a))];
   const apart = low.upper < high.lower;
   return [
-    `Between groups α runs from ${formatShare(low.alpha)} (${low.level}) to ${formatShare(high.alpha)} (${high.level}); ${apart ? "these two intervals do not overlap, so the items do not serve all groups alike" : "the intervals overlap"}.`,
+    `Between groups α runs from ${formatShare(low.alpha)} (${words(low.level)}) to ${formatShare(high.alpha)} (${words(high.level)}); ${apart ? "these two intervals do not overlap, so the items do not serve all groups alike" : "the intervals overlap"}.`,
   ];
 }
 

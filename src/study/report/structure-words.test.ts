@@ -7,6 +7,7 @@ import { StudyColumns } from "../prepare/study-columns";
 import { sourceOf } from "../test-support/columns";
 import { formatShare } from "./format-number";
 import { loadingsTable } from "./loadings-table";
+import { eigenvalueRows, varianceStages } from "./variance-stages";
 import { agreementSentences, structureMethod, structureWatches, whatTheStructureSays } from "./structure-words";
 
 const N = 150;
@@ -135,4 +136,24 @@ test("the printed table has every item once, the loadings to read, what factors 
   const [item, first] = table.sections[0]!.rows[0]!;
   expect(first).toBe(formatShare(analysis.solution!.rotated.pattern[2 * analysis.items.indexOf(item!)]!));
   for (const section of table.sections) for (const row of section.rows) expect(row).toHaveLength(table.head.length);
+});
+
+test("law: what factors explain together is the sum of what each does, and turning at right angles moves none of it; all eigenvalues explain all", () => {
+  for (const rotation of ["varimax", "oblimin"] as const) {
+    const { analysis } = study({ rotation, factors: 2 });
+    const [before, extracted, turned] = varianceStages(analysis, analysis.solution!);
+    for (const stage of [before!, extracted!, turned!]) {
+      expect(stage.together.variance).toBeCloseTo(stage.factors[0]!.variance + stage.factors[1]!.variance, 12);
+      expect(stage.together.percent).toBeCloseTo((100 * stage.together.variance) / ITEMS.length, 12);
+    }
+    expect(turned!.together.variance).toBeCloseTo(extracted!.together.variance, 9);
+  }
+  const { analysis } = study();
+  const rows = eigenvalueRows(analysis);
+  expect(rows.at(-1)!.together).toBeCloseTo(100, 9);
+  expect(rows.filter((row) => row.kept)).toHaveLength(analysis.parallel.retained);
+  expect(varianceStages(study({ factors: 1 }).analysis, study({ factors: 1 }).analysis.solution!).map((s) => s.name)).toEqual([
+    "Eigenvalue",
+    "Extracted",
+  ]);
 });

@@ -33,7 +33,7 @@ export function whatTheStructureSays(analysis: StructureAnalysis, title: Titles)
       `Sampling adequacy is ${formatShare(adequacy.overall)}: ${adequacyWords(adequacy.overall)}${sphericity ? `. Bartlett's test: χ²(${sphericity.df}) = ${formatNumber(sphericity.chi2)}, ${pStatement(sphericity.p)}${sphericity.p < 0.05 ? "" : ", so the items may not be correlated at all"}` : ""}.`,
     );
   const strong = pairsAbove(analysis, 0.3);
-  const pairs = (items.length * (items.length - 1)) / 2;
+  const pairs = pairsOf(analysis);
   sentences.push(`${counted(strong, "correlation")} of ${pairs} ${strong === 1 ? "is" : "are"} above .3 in size.`);
   sentences.push(
     parallel.retained === 0
@@ -58,6 +58,11 @@ export function whatTheStructureSays(analysis: StructureAnalysis, title: Titles)
     );
   }
   return sentences;
+}
+
+/** How many pairs the items make. */
+export function pairsOf({ items }: Pick<StructureAnalysis, "items">): number {
+  return (items.length * (items.length - 1)) / 2;
 }
 
 /** How many pairs of items correlate above a size. */

@@ -43,7 +43,7 @@ test("correlations are a table with heads on both sides, each pair once; heavier
     [-0.35, null, 1],
   ];
   render(
-    <CorrelationTable caption="Among items" names={["a", "b", "c"]} wording={(n) => `item ${n}`} r={(i, j) => r[i]![j]!} format={two} />,
+    <CorrelationTable caption="Among items" names={["a", "b", "c"]} wording={(i) => `item ${i}`} r={(i, j) => r[i]![j]!} format={two} />,
   );
   const table = screen.getByRole("table", { name: "Among items" });
   expect(within(table).getAllByRole("columnheader").map((th) => th.textContent)).toEqual(["a", "b"]); // prettier-ignore

@@ -7,8 +7,8 @@ import css from "./correlation-table.module.css";
 export function CorrelationTable(props: {
   caption: string;
   names: readonly string[];
-  /** Full wording, for pointing at. */
-  wording: (name: string) => string;
+  /** Full wording of each, for pointing at. */
+  wording: (place: number) => string;
   /** r of row i and column j; null where an item does not vary. */
   r: (i: number, j: number) => number | null;
   format: (r: number | null) => string;
@@ -21,8 +21,8 @@ export function CorrelationTable(props: {
         <thead>
           <tr>
             <td />
-            {names.slice(0, -1).map((name) => (
-              <th key={name} scope="col" title={props.wording(name)}>
+            {names.slice(0, -1).map((name, j) => (
+              <th key={j} scope="col" title={props.wording(j)}>
                 <span>{name}</span>
               </th>
             ))}
@@ -32,12 +32,12 @@ export function CorrelationTable(props: {
           {names.slice(1).map((name, above) => {
             const i = above + 1;
             return (
-              <tr key={name}>
-                <th scope="row" title={props.wording(name)}>
+              <tr key={i}>
+                <th scope="row" title={props.wording(i)}>
                   {name}
                 </th>
                 {names.slice(0, i).map((other, j) => (
-                  <td key={other} style={{ background: ground(r(i, j)) }} title={`${name} with ${other}: ${format(r(i, j))}`}>
+                  <td key={j} style={{ background: ground(r(i, j)) }} title={`${name} with ${other}: ${format(r(i, j))}`}>
                     {format(r(i, j))}
                   </td>
                 ))}
