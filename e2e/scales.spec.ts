@@ -66,6 +66,8 @@ test("the wrongly keyed item is found and turned, and alpha rises on the page to
   const { groups } = (await computed()).scales.classroom_anxiety;
   await expect(rows.filter({ hasText: "online" })).toContainText(printed(groups.online.reliability.alpha, 2));
   await page.getByText("Among the items:").click();
+  // the table of correlations has its looks: heads that stay, room around the numbers
+  await expect(page.getByRole("columnheader", { name: "CA1", exact: true })).toHaveCSS("position", "sticky");
   const { inter_item_r: r } = reliability;
   await expect(page.getByTitle(/^CA4 with CA2/)).toHaveText(printed(r.CA4.CA2, 2));
 });

@@ -82,7 +82,9 @@ function FactorWords({ scale, onChange }: { scale: Scale; onChange: (scale: Scal
   const { factor: f } = scale;
   const change = (to: Partial<Scale["factor"]>) => {
     const factors = to.factors ?? f.factors;
-    onChange({ ...scale, factor: { ...f, ...to, factor: Math.min(to.factor ?? f.factor, factors) } });
+    // a single factor is turned by nothing; several are, until somebody says otherwise
+    const rotation = f.factors === 1 && factors > 1 ? "varimax" : f.rotation;
+    onChange({ ...scale, factor: { ...f, rotation, ...to, factor: Math.min(to.factor ?? f.factor, factors) } });
   };
   const most = Math.max(f.factors, Math.min(12, Math.floor(scale.items.length / 2)), 1);
   const numbers = (to: number) => Array.from({ length: to }, (_, i) => ({ value: String(i + 1), label: String(i + 1) }));

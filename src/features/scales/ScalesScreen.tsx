@@ -18,7 +18,11 @@ import css from "./scales.module.css";
 /** The item bench on the left, one score sheet or structure in the middle. */
 export function ScalesScreen() {
   const { study, store, title } = useStudy();
-  const [asked, setAsked] = useState<Opened | null>(null);
+  const [asked, setOpen] = useState<Opened | null>(null);
+  const setAsked = (open: Opened) => {
+    setOpen(open);
+    window.scrollTo(0, 0); // another sheet begins at its top
+  };
   const structure = asked?.kind === "structure" ? (study.structures.find((s) => s.id === asked.id) ?? null) : null;
   const scale = structure ? null : (study.scales.find((s) => asked?.kind === "scale" && s.id === asked.id) ?? study.scales[0] ?? null);
   const openScale = (id: string) => setAsked({ kind: "scale", id });

@@ -185,3 +185,18 @@ test("ids are readable and never taken twice", () => {
     "e_motion",
   ]);
 });
+
+test("what is taken back is what was last when it was asked for: a change made meanwhile stays, and the person is told", async () => {
+  const store = open();
+  store.edit({ subject: "name", to: "One" });
+  await store.settled();
+  const taking = store.undo();
+  store.edit({ subject: "name", to: "Two" }); // before the server has said what there is to take back
+  expect(await taking).toBe(false);
+  await store.settled();
+  expect([store.snapshot().study.name, stored().study.name]).toEqual(["Two", "Two"]);
+  expect(store.snapshot().fault).toMatch(/another change was made/);
+  expect(await store.undo()).toBe(true);
+  await store.settled();
+  expect(stored().study.name).toBe("One");
+});

@@ -61,6 +61,8 @@ export class StudyStore {
   private readonly pending: Pending[] = [];
   private flushing: Promise<void> | null = null;
   private turning: Promise<unknown> = Promise.resolve();
+  /** Changes asked for here, those that take back or do again left out. */
+  private asked = 0;
   /** The revision the server has confirmed. */
   private saved: number;
 
@@ -125,12 +127,13 @@ export class StudyStore {
 
   /** One after the other: each must see what the one before has left. */
   private turn(how: "undo" | "redo"): Promise<boolean> {
-    const turned = this.turning.then(() => this.turnOnce(how));
+    const { asked } = this;
+    const turned = this.turning.then(() => this.turnOnce(how, asked));
     this.turning = turned;
     return turned;
   }
 
-  private async turnOnce(how: "undo" | "redo"): Promise<boolean> {
+  private async turnOnce(how: "undo" | "redo", asked: number): Promise<boolean> {
     await this.settled();
     const next = await this.ask("trail?most=1", TrailSchema);
     if (!next) return false;
@@ -139,6 +142,11 @@ export class StudyStore {
     if (of === null) return false;
     const turned = await this.ask(`trail/${of}`, RevisionSchema);
     if (!turned) return false;
+    // what was last when it was asked for is no longer last: the newer change is not the one that was meant
+    if (this.asked !== asked) {
+      this.set({ fault: "Nothing was taken back: another change was made in the meantime." });
+      return false;
+    }
     const edits = ([...turned.changes] as Change[]).reverse().map(inverseEdit);
     return this.carryOut({ edits, how, of });
   }
@@ -155,6 +163,7 @@ export class StudyStore {
   }
 
   private carryOut(step: Pending): boolean {
+    if (step.how === "edit" || step.how === "restore") this.asked++;
     try {
       const { study } = applyEdits(this.state.study, step.edits);
       const revision = this.state.revision + 1;
