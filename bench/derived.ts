@@ -1,4 +1,4 @@
-import { DerivationShelf } from "@/compute/derivation-shelf";
+import { ColumnShelf } from "@/compute/column-shelf";
 import { randomStream } from "@/core/random/random-stream";
 import { DerivedVariable } from "@/study/model/derived";
 import type { ResponseColumn } from "@/study/model/response-column";
@@ -75,7 +75,7 @@ const spent = new Map<string, number[]>();
 const measured: number[] = [];
 const again: number[] = [];
 for (let time = 0; time < times; time++) {
-  const shelf = new DerivationShelf();
+  const shelf = new ColumnShelf();
   const study = { codebook, scales: [], derived };
   const columnsNow = new StudyColumns(study, source, shelf);
   let whole = 0;

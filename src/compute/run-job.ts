@@ -1,3 +1,5 @@
+import { analyseComparison } from "@/study/analyse/analyse-comparison";
+import { ladderDepth } from "@/study/analyse/ladder-depth";
 import { analyseLadder } from "@/study/analyse/analyse-ladder";
 import { analyseScale } from "@/study/analyse/analyse-scale";
 import { analyseStructure, type RandomEigenvalueShelf } from "@/study/analyse/analyse-structure";
@@ -8,7 +10,7 @@ import { missingPattern } from "@/study/analyse/responses/missing-pattern";
 import { rowList } from "@/study/analyse/responses/row-list";
 import { variableLook } from "@/study/analyse/responses/variable-look";
 import type { ResponseSource } from "@/study/model/response-column";
-import { type DerivationCache, StudyColumns } from "@/study/prepare/study-columns";
+import { type ColumnCache, StudyColumns } from "@/study/prepare/study-columns";
 import type { Job, JobResults } from "./protocol/jobs";
 
 /**
@@ -19,7 +21,7 @@ import type { Job, JobResults } from "./protocol/jobs";
 export function runJob(
   job: Job,
   responses: ResponseSource,
-  cache: DerivationCache | null = null,
+  cache: ColumnCache | null = null,
   progress: (done: number, of: number) => void = () => {},
   shelf: RandomEigenvalueShelf = new Map(),
 ): JobResults[keyof JobResults] {
@@ -27,6 +29,10 @@ export function runJob(
   switch (job.kind) {
     case "ladder":
       return analyseLadder(job.context, job.ladder, responses, columns);
+    case "ladder-depth":
+      return ladderDepth(job.ladder, job.step, columns);
+    case "comparison":
+      return analyseComparison(job.context, job.comparison, job.ladders, responses, columns);
     case "scale":
       return analyseScale(job.context, job.scale, responses, columns);
     case "structure":

@@ -1,7 +1,7 @@
 import type { RandomEigenvalueShelf } from "@/study/analyse/analyse-structure";
 import type { ResponseColumn } from "@/study/model/response-column";
 import { type FromWorker, ToWorker } from "./protocol/messages";
-import { DerivationShelf } from "./derivation-shelf";
+import { ColumnShelf } from "./column-shelf";
 import { runJob } from "./run-job";
 
 /**
@@ -9,12 +9,12 @@ import { runJob } from "./run-job";
  * @param answer posts a message back; the worker's own postMessage, or a port in a test
  */
 export function workerDesk(answer: (message: FromWorker) => void): (data: unknown) => void {
-  const datasets = new Map<string, { columns: Map<string, ResponseColumn>; shelf: DerivationShelf }>();
+  const datasets = new Map<string, { columns: Map<string, ResponseColumn>; shelf: ColumnShelf }>();
   const shelf: RandomEigenvalueShelf = new Map();
   return (data) => {
     const message = ToWorker.parse(data);
     if (message.type === "columns") {
-      const known = datasets.get(message.dataset) ?? { columns: new Map<string, ResponseColumn>(), shelf: new DerivationShelf() };
+      const known = datasets.get(message.dataset) ?? { columns: new Map<string, ResponseColumn>(), shelf: new ColumnShelf() };
       for (const column of message.columns) known.columns.set(column.name, column);
       datasets.set(message.dataset, known);
       return;

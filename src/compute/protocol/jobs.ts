@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { Comparison } from "@/study/model/comparison";
 import { Correction } from "@/study/model/correction";
 import { DerivedVariable } from "@/study/model/derived";
 import { ExtractionMethod, FactorCount, RotationMethod } from "@/study/model/factoring";
@@ -8,6 +9,8 @@ import type { ResponseColumn } from "@/study/model/response-column";
 import { Ladder, Seed } from "@/study/model/ladder";
 import { Scale } from "@/study/model/scale";
 import { Variable } from "@/study/model/variable";
+import type { ComparisonResult } from "@/study/analyse/analyse-comparison";
+import type { LadderDepth } from "@/study/analyse/ladder-depth";
 import type { LadderResult } from "@/study/analyse/analyse-ladder";
 import type { ScaleResult } from "@/study/analyse/analyse-scale";
 import type { StructureResult } from "@/study/analyse/analyse-structure";
@@ -49,6 +52,8 @@ const StructureSpec = z.strictObject({
 /** What a worker can be asked to do. */
 export const Job = z.discriminatedUnion("kind", [
   z.strictObject({ kind: z.literal("ladder"), context: Context, ladder: Ladder }),
+  z.strictObject({ kind: z.literal("ladder-depth"), context: Context, ladder: Ladder, step: z.int().min(0) }),
+  z.strictObject({ kind: z.literal("comparison"), context: Context, comparison: Comparison, ladders: z.array(Ladder) }),
   z.strictObject({ kind: z.literal("scale"), context: Context, scale: Scale }),
   z.strictObject({ kind: z.literal("structure"), context: Context, structure: StructureSpec }),
   z.strictObject({ kind: z.literal("strips"), context: Context, variables: z.array(VariableName) }),
@@ -71,6 +76,8 @@ export type Job = z.infer<typeof Job>;
 /** What it answers, by kind of job. */
 export interface JobResults {
   ladder: LadderResult;
+  "ladder-depth": LadderDepth | null;
+  comparison: ComparisonResult;
   scale: ScaleResult;
   structure: StructureResult;
   strips: AnswerStrip[];

@@ -79,9 +79,33 @@ export function caseStatistics(fit: Fit, y: Float64Array): CaseStatistics {
 
 /** (b − b₍ᵢ₎)/(s₍ᵢ₎·√(XᵀX)⁻¹ⱼⱼ), with b − b₍ᵢ₎ = (XᵀX)⁻¹xᵢ·e/(1 − h) and (XᵀX)⁻¹Xᵀ = R⁻¹Qᵀ. */
 function dfbetas(fit: Fit, jump: Float64Array, without: Float64Array): CaseStatistics["dfbetas"] {
+  const basis = orthonormalBasis(fit.basis.design);
+  return directions(fit).map(({ name, direction }) => {
+    const change = new Float64Array(fit.n);
+    direction.forEach((weight, c) => {
+      for (let i = 0; i < fit.n; i++) change[i] = change[i]! + weight * basis[c * fit.n + i]!;
+    });
+    const values = Array.from(change, (v, i) => (without[i] === 0 ? null : (v * jump[i]!) / without[i]!));
+    return { name, values };
+  });
+}
+
+/**
+ * DFBETAS of one case: how far each coefficient moves when it leaves, in standard errors; the intercept's first.
+ * @param jump e/(1 − h) of the case; @param without the residual SD without it
+ */
+export function dfbetasOfCase(fit: Fit, at: number, jump: number, without: number): { column: string; errors: number }[] {
+  const basis = orthonormalBasis(fit.basis.design);
+  return directions(fit).map(({ name, direction }) => ({
+    column: name,
+    errors: (direction.reduce((sum, weight, c) => sum + weight * basis[c * fit.n + at]!, 0) * jump) / without,
+  }));
+}
+
+/** The row of R⁻¹ of each coefficient as it stands in the model, brought to length 1. */
+function directions(fit: Fit): { name: string; direction: Float64Array }[] {
   const { design, kept, inverse } = fit.basis;
   const q = kept.length;
-  const basis = orthonormalBasis(design);
   const rows = kept.map((_, at) => inverse.slice(at * q, (at + 1) * q));
   kept.forEach((k, at) => {
     if (k === 0) return;
@@ -91,13 +115,7 @@ function dfbetas(fit: Fit, jump: Float64Array, without: Float64Array): CaseStati
   return kept.map((k, at) => {
     const row = rows[at]!;
     const length = Math.sqrt(row.reduce((sum, v) => sum + v * v, 0));
-    const change = new Float64Array(fit.n);
-    for (let c = 0; c < q; c++) {
-      const weight = row[c]! / length;
-      for (let i = 0; i < fit.n; i++) change[i] = change[i]! + weight * basis[c * fit.n + i]!;
-    }
-    const values = Array.from(change, (v, i) => (without[i] === 0 ? null : (v * jump[i]!) / without[i]!));
-    return { name: k === 0 ? "(Intercept)" : design.columns[k - 1]!.name, values };
+    return { name: k === 0 ? "(Intercept)" : design.columns[k - 1]!.name, direction: row.map((v) => v / length) };
   });
 }
 
@@ -116,19 +134,27 @@ export interface AddedVariable {
  * Source: Cook & Weisberg (1982), Residuals and Influence in Regression, 2.3.2.
  */
 export function addedVariables(fit: Fit): AddedVariable[] {
+  return fit.columns.map((column, i) => {
+    const x = leftOfColumn(fit, i);
+    const b = fit.slopes[i]!;
+    return { column, x, y: x.map((v, j) => fit.residuals[j]! + b * v) };
+  });
+}
+
+/** What is left of a column of the fit without the others, in its own units, one value per case. */
+export function leftOfColumn(fit: Fit, column: number): Float64Array {
   const { design, kept, inverse } = fit.basis;
+  const { n } = fit;
   const q = kept.length;
   const basis = orthonormalBasis(design);
-  return kept.slice(1).map((k, i) => {
-    const row = inverse.subarray((i + 1) * q, (i + 2) * q);
-    const squares = row.reduce((sum, v) => sum + v * v, 0);
-    const { name, scale } = design.columns[k - 1]!;
-    const x = new Float64Array(fit.n);
-    for (let c = i + 1; c < q; c++) {
-      const weight = row[c]! / squares / scale;
-      for (let j = 0; j < fit.n; j++) x[j] = x[j]! + weight * basis[c * fit.n + j]!;
-    }
-    const b = fit.slopes[i]!;
-    return { column: name, x, y: x.map((v, j) => fit.residuals[j]! + b * v) };
-  });
+  const row = inverse.subarray((column + 1) * q, (column + 2) * q);
+  const squares = row.reduce((sum, v) => sum + v * v, 0);
+  const { scale } = design.columns[kept[column + 1]! - 1]!;
+  const x = new Float64Array(n);
+  for (let c = column + 1; c < q; c++) {
+    const weight = row[c]! / squares / scale;
+    const from = c * n;
+    for (let j = 0; j < n; j++) x[j] = x[j]! + weight * basis[from + j]!;
+  }
+  return x;
 }

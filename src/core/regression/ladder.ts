@@ -1,6 +1,7 @@
 import { standardDeviation } from "../describe/standard-deviation";
 import { TooFewCasesError, UnknownVariableError } from "../errors";
 import type { CodingTable } from "./categories";
+import { changeInterval, type LargeSampleInterval } from "./change-interval";
 import { type Coefficient, type Estimate, estimate, type Inference, partialCorrelation, rescaled } from "./coefficients";
 import { coefficientErrors, type Covariance, covariance, type ErrorChoice, inference, type NoCovariance } from "./covariance";
 import { type Coding, type DesignChoices, type DesignColumn, type DesignMatrix, designMatrix, type Predictor } from "./design-matrix";
@@ -35,6 +36,8 @@ export interface StepFit {
   model: ModelSummary;
   /** With robust errors F and p are Wald's; ΔR² and f² stay. */
   change: RSquaredChange;
+  /** Large-sample interval of ΔR²; null where there is none. */
+  changeInterval: LargeSampleInterval | null;
   intercept: Estimate;
   coefficients: Coefficient[];
   /** Every term in the model at this step; always by the drop in SSE, whatever the errors. */
@@ -127,6 +130,10 @@ export function ladderTables(models: LadderModels, errors: ErrorChoice = models.
     return {
       model,
       change: stepChange(k === 0 ? null : fits[k - 1]!, fit, found),
+      changeInterval:
+        "reason" in found
+          ? null
+          : changeInterval(k === 0 ? null : fits[k - 1]!, fit, y, found, spec.confidence, errors.kind === "cluster" ? errors.codes : null),
       intercept,
       coefficients,
       terms: termTests(design.columns, present, fit),

@@ -59,7 +59,7 @@ test("each step shows its own R², ΔR² and test, and its terms as chips that c
 });
 
 test("numbers of a ladder of another shape are not shown beside its steps", () => {
-  const longer = { ...ladder, steps: [...ladder.steps, { id: "three", name: "", terms: [] }] };
+  const longer = { ...ladder, steps: [...ladder.steps, { id: "three", name: "", terms: [], off: false }] };
   show(<Steps study={study} ladder={longer} fit={fit} outdated onChange={() => undefined} />);
   expect(screen.queryByTestId("r2")).toBeNull();
   expect(screen.getByRole("button", { name: "Remove step 3" })).toBeInTheDocument();

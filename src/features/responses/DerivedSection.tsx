@@ -28,7 +28,7 @@ export function DerivedSection({ draft, onDraft, onChoose }: Props) {
       )}
       <ol className={css.derivedList}>
         {study.derived.map((d) => (
-          <DerivedLine key={d.name} derived={d} onOpen={() => onDraft(reopened(d, study))} onChoose={() => onChoose(d.name)} />
+          <DerivedLine key={d.name} derived={d} onOpen={reopened(d, study) ? () => onDraft(reopened(d, study)) : null} onChoose={() => onChoose(d.name)} />
         ))}
       </ol>
       {draft ? (
@@ -61,7 +61,7 @@ export function DerivedSection({ draft, onDraft, onChoose }: Props) {
   );
 }
 
-function DerivedLine({ derived, onOpen, onChoose }: { derived: DerivedVariable; onOpen: () => void; onChoose: () => void }) {
+function DerivedLine({ derived, onOpen, onChoose }: { derived: DerivedVariable; onOpen: (() => void) | null; onChoose: () => void }) {
   const { store, title } = useStudy();
   const { result } = useLook(derived.name);
   const words =
@@ -73,9 +73,11 @@ function DerivedLine({ derived, onOpen, onChoose }: { derived: DerivedVariable; 
       </button>
       : {recipeWords(derived.recipe, title)} <span className="quiet">{words}</span>{" "}
       <span className={css.ways}>
-        <button type="button" className="link" aria-label={`Change ${derived.name}`} onClick={onOpen}>
-          Change
-        </button>
+        {onOpen && (
+          <button type="button" className="link" aria-label={`Change ${derived.name}`} onClick={onOpen}>
+            Change
+          </button>
+        )}
         <button
           type="button"
           className="link"

@@ -7,9 +7,10 @@ import type { AnswerStrip as AnswerStripCounts } from "@/study/analyse/answer-st
 import type { SheetOrder } from "@/study/analyse/responses/row-list";
 import { correctionId } from "@/study/model/correction";
 import { filterInputs, recipeInputs } from "@/study/model/dependencies";
-import { ladderNames } from "@/study/analyse/analyse-ladder";
+import { ladderNames } from "@/study/model/ladder";
 import { variableTitle } from "@/study/model/variable";
 import { counted, formatCount, formatNumber } from "@/study/report/format-number";
+import { CASE_WORDS } from "@/study/report/recipe-words";
 import { refusalWords } from "@/study/report/refusals";
 import { AnswerStrip } from "@/ui/charts/AnswerStrip";
 import { LevelBars } from "@/ui/charts/LevelBars";
@@ -82,7 +83,7 @@ function NotesOf({ name, row, onOrder, onMake }: Props & { name: string }) {
         <p className="quiet">
           {KIND_WORDS[variable.kind]}
           {variable.unit && `, in ${variable.unit}`}
-          {derived && `, worked out: ${RECIPE_WORDS[derived.recipe.kind].name}`}
+          {derived && `, worked out: ${derived.recipe.kind === "case" ? CASE_WORDS[derived.recipe.statistic] : RECIPE_WORDS[derived.recipe.kind].name}`}
         </p>
         {variable.note && <p>{variable.note}</p>}
       </Note>

@@ -5,14 +5,14 @@ import { useState } from "react";
 import { browserPool } from "@/compute/browser/browser-pool";
 import { JobError } from "@/compute/browser/worker-pool";
 import type { Job } from "@/compute/protocol/jobs";
-import { ladderNames, type LadderResult } from "@/study/analyse/analyse-ladder";
+import type { LadderResult } from "@/study/analyse/analyse-ladder";
 import type { ScaleResult } from "@/study/analyse/analyse-scale";
 import type { StructureResult } from "@/study/analyse/analyse-structure";
 import type { AnswerStrip } from "@/study/analyse/answer-strip";
 import type { JobResults } from "@/compute/protocol/jobs";
-import { columnsBehind, filterInputs, namesBehind } from "@/study/model/dependencies";
+import { columnsBehind, filterInputs, filtersBehind, namesBehind } from "@/study/model/dependencies";
 import type { DerivedVariable } from "@/study/model/derived";
-import type { Ladder } from "@/study/model/ladder";
+import { type Ladder, ladderNames } from "@/study/model/ladder";
 import type { RespondentFilter } from "@/study/model/respondent-filter";
 import type { Scale } from "@/study/model/scale";
 import { type Structure, structureParts } from "@/study/model/structure";
@@ -138,9 +138,10 @@ export function useRowList(
  * @param names what it is about; @param chosen filters it names
  */
 export function contextOf(study: Study, names: readonly string[], chosen: readonly (string | null)[], all: readonly string[]) {
-  const filters = study.filters.filter((f) => f.everywhere || chosen.includes(f.id));
+  const named = [...chosen, ...filtersBehind(study, namesBehind(study, names))];
+  const filters = study.filters.filter((f) => f.everywhere || named.includes(f.id));
   const behind = namesBehind(study, [...names, ...filters.flatMap((f) => filterInputs(f))]);
-  const needed = columnsBehind(study, names, chosen).filter((name) => all.includes(name));
+  const needed = columnsBehind(study, names, named).filter((name) => all.includes(name));
   // a formula of numbers alone stands on no column, but is as long as one
   const columns = needed.length > 0 ? needed : all.slice(0, 1);
   const wanted = new Set([...behind, ...columns]);

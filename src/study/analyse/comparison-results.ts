@@ -5,6 +5,7 @@ import type { Ladder } from "../model/ladder";
 import type { AnalysisSample } from "../prepare/analysis-sample";
 import type { StudyColumns } from "../prepare/study-columns";
 import type { FittedLadder } from "./analyse-ladder";
+import { refusalOfModel } from "./analyse-comparison";
 import { changeResults } from "./change-results";
 import { type Refusal, refusalOf } from "./refusal";
 import { sampleFolds } from "./sample-folds";
@@ -20,14 +21,14 @@ export function stepComparison(ladder: Ladder, models: LadderModels, sample: Ana
 
 /** Models of different ladders, under the names of docs/results.md. Refused when outcome or sample differ. */
 export function comparisonResults(comparison: Comparison, fitted: ReadonlyMap<string, FittedLadder>, columns: StudyColumns) {
-  const settings = { models: comparison.models, folds: comparison.folds, seed: comparison.seed, method: METHOD };
+  const settings = { models: comparison.models, sample: comparison.sample, folds: comparison.folds, seed: comparison.seed, method: METHOD };
   const head = { name: comparison.name, settings };
   const refused = (refusal: Refusal) => ({ ...head, status: "refused" as const, refusal });
   const candidates: Candidate[] = [];
   let sample: AnalysisSample | null = null;
   for (const { name, ladder, step } of comparison.models) {
     const found = fitted.get(ladder)!;
-    if (found.status === "refused") return refused({ code: "model-refused", details: { model: name, refusal: found.refusal } });
+    if (found.status === "refused") return refused(refusalOfModel(name, found.refusal));
     const fit = step === null ? found.models.fits.at(-1)! : found.models.fits[step - 1]!;
     candidates.push({ name, fit, cases: found.sample.rowsUsed });
     sample ??= found.sample;

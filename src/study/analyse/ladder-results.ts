@@ -5,7 +5,7 @@ import { covariance, type ErrorChoice, type NoCovariance } from "@/core/regressi
 import { type LadderFit, type LadderModels, ladderTables, standardized, type StepFit, termsUpTo } from "@/core/regression/ladder";
 import { type MarginalMeans, marginalMeans } from "@/core/regression/marginal-means";
 import { termName } from "@/core/regression/terms";
-import { type Ladder, ladderPredictors } from "../model/ladder";
+import { activeTerms, type Ladder, ladderPredictors } from "../model/ladder";
 import type { StudyColumns } from "../prepare/study-columns";
 import type { FittedLadder } from "./analyse-ladder";
 import { caseResults } from "./case-results";
@@ -34,7 +34,7 @@ export function ladderResults(ladder: Ladder, fitted: FittedLadder, columns: Stu
     order: ladder.order,
     folds: ladder.folds,
     seed: ladder.seed,
-    steps: ladder.steps.map((step) => step.terms.map(termName)),
+    steps: ladder.steps.map((step) => activeTerms(step).map(termName)),
     method: METHODS[ladder.cluster === null ? ladder.errors : "cluster"],
   };
   const sample = fitted.sample && sampleResults(fitted.sample);
@@ -130,7 +130,7 @@ function stepResults(step: StepFit, k: number, models: LadderModels) {
         { ss: t.ss, df1: t.df[0], df2: t.df[1], F: t.F, p: t.p, conditional: t.conditional, reason: t.reason },
       ]),
     ),
-    change: { ...changeResults(step.change), f2: step.change.f2 },
+    change: { ...changeResults(step.change), f2: step.change.f2, large_sample_interval: step.changeInterval },
     dropped: step.notes.flatMap((note) =>
       note.code === "dropped"
         ? [{ column: note.column.column, reason: note.column.reason, combination_of: note.column.combinationOf }]

@@ -2,6 +2,8 @@ import type { ResponseSource } from "../model/response-column";
 import { structureParts } from "../model/structure";
 import type { Study } from "../model/study";
 import { StudyColumns } from "../prepare/study-columns";
+import type { Comparison } from "../model/comparison";
+import { besideOneAnother } from "./analyse-comparison";
 import { fitLadderOf } from "./analyse-ladder";
 import { analyseScale } from "./analyse-scale";
 import { analyseStructure } from "./analyse-structure";
@@ -30,7 +32,11 @@ export function resultsDocument(study: Study, responses: ResponseSource) {
   });
   const fitted = new Map(study.ladders.map((ladder) => [ladder.id, fitLadderOf(study, ladder, responses, columns)]));
   const ladders = study.ladders.map((ladder) => [ladder.id, ladderResults(ladder, fitted.get(ladder.id)!, columns)] as const);
-  const comparisons = study.comparisons.map((c) => [c.id, comparisonResults(c, fitted, columns)] as const);
+  const onItsSample = (c: Comparison) =>
+    c.sample === "own"
+      ? fitted
+      : besideOneAnother(c, study.ladders, (ladder, within) => (within ? fitLadderOf(study, ladder, responses, columns, within) : fitted.get(ladder.id)!));
+  const comparisons = study.comparisons.map((c) => [c.id, comparisonResults(c, onItsSample(c), columns)] as const);
   const variables = study.codebook.flatMap((v) => {
     const derived = study.derived.some((d) => d.name === v.name);
     const numeric = (v.kind === "number" || v.kind === "item") && (derived || responses(v.name) !== undefined);

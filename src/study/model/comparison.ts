@@ -19,6 +19,8 @@ export const Comparison = z.strictObject({
     .array(ComparedModel)
     .min(2)
     .refine((models) => new Set(models.map((m) => m.name)).size === models.length, "Each model needs a name of its own."),
+  /** Each ladder on its own respondents, refused when these differ; or all on those whom every ladder has. */
+  sample: z.enum(["own", "common"]).default("own"),
   /** A variable that says in which fold a respondent is held out of cross-validation. Null: ten folds drawn with the seed. */
   folds: VariableName.nullable().default(null),
   seed: Seed.default(1),

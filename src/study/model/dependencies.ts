@@ -1,5 +1,6 @@
 import type { DerivedVariable, Recipe } from "./derived";
 import { formulaNames } from "./formula";
+import { ladderNames } from "./ladder";
 import type { Condition, RespondentFilter } from "./respondent-filter";
 import { type Scale, scoredOverSample } from "./scale";
 
@@ -19,6 +20,8 @@ export function recipeInputs(recipe: Recipe): string[] {
       return formulaNames(recipe.formula);
     case "weighted":
       return recipe.parts.map((part) => part.variable);
+    case "case":
+      return ladderNames(recipe.ladder);
     case "years":
       return recipe.to?.kind === "variable" ? [recipe.from, recipe.to.variable] : [recipe.from];
     default:
@@ -52,8 +55,22 @@ function directInputs(study: Dependencies, name: string): string[] {
   const derived = study.derived?.find((d) => d.name === name);
   if (!derived) return [];
   const { recipe } = derived;
-  const overSample = recipe.kind === "z" || recipe.kind === "centre";
-  return [...recipeInputs(recipe), ...(overSample ? whoIsIn() : [])];
+  const overSample = recipe.kind === "z" || recipe.kind === "centre" || recipe.kind === "case";
+  const named = (study.filters ?? []).filter((f) => f.id === recipeFilter(recipe)).flatMap((f) => filterInputs(f));
+  return [...recipeInputs(recipe), ...(overSample ? whoIsIn() : []), ...named];
+}
+
+/** The named filter a recipe keeps to; null for none. */
+export function recipeFilter(recipe: Recipe): string | null {
+  return recipe.kind === "case" ? recipe.ladder.respondents : null;
+}
+
+/** The named filters that derived variables among the names keep to. */
+export function filtersBehind(study: Dependencies, names: ReadonlySet<string>): string[] {
+  return (study.derived ?? []).flatMap((d) => {
+    const filter = names.has(d.name) ? recipeFilter(d.recipe) : null;
+    return filter === null ? [] : [filter];
+  });
 }
 
 /** Every name that the given ones stand on, themselves included: derived variables, scales and columns of the file. */

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { Ladder } from "./ladder";
 import { VariableName } from "./names";
 
 /** What becomes of a value that a lookup does not mention. There is no silent way out: one of the three is said. */
@@ -19,6 +20,10 @@ const SpanEnd = z.discriminatedUnion("kind", [
 ]);
 
 const strictlyAscending = (edges: readonly number[]) => edges.every((edge, i) => i === 0 || edge > edges[i - 1]!);
+
+/** What a model tells of each respondent (contract section 12). */
+export const CaseStatistic = z.enum(["predicted", "residual", "standardized", "studentized", "deleted", "leverage", "cooks-d", "dffits"]);
+export type CaseStatistic = z.infer<typeof CaseStatistic>;
 
 /** How a derived variable is worked out from others. Inputs are variables or scales, by the names terms use. */
 export const Recipe = z.discriminatedUnion("kind", [
@@ -70,8 +75,14 @@ export const Recipe = z.discriminatedUnion("kind", [
       to: SpanEnd.nullable().default(null),
     })
     .refine((r) => (r.count === "calendar") === (r.to === null), { path: ["to"], error: "Say until which day the years are counted." }),
+  /** A value per respondent of a ladder's sample. The ladder is kept as it stood: a later change to it, or its end, moves nothing here. */
+  z
+    .strictObject({ kind: z.literal("case"), statistic: CaseStatistic, ladder: Ladder, step: z.int().min(1) })
+    .refine((r) => r.step <= r.ladder.steps.length, { path: ["step"], error: "The ladder has no such step." }),
 ]);
 export type Recipe = z.infer<typeof Recipe>;
+/** A recipe that a person writes; values of a model are saved where the model is. */
+export type WrittenRecipe = Exclude<Recipe, { kind: "case" }>;
 
 /** A variable that is worked out from others. It has a row in the codebook under the same name. */
 export const DerivedVariable = z.strictObject({ name: VariableName, recipe: Recipe });

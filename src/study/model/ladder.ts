@@ -2,13 +2,19 @@ import { z } from "zod";
 import { ObjectId, Title, VariableName } from "./names";
 
 /** A term: one variable or scale, or the product of several. */
-export const LadderTerm = z.strictObject({ components: z.array(VariableName).min(1).max(4) });
+export const LadderTerm = z.strictObject({
+  components: z.array(VariableName).min(1).max(4),
+  /** True: stays on the page and takes no part, so that one sees what changes without it. */
+  off: z.boolean().default(false),
+});
 export type LadderTerm = z.infer<typeof LadderTerm>;
 
 export const LadderStep = z.strictObject({
   id: ObjectId,
   name: z.string().trim().max(200).default(""),
   terms: z.array(LadderTerm).default([]),
+  /** True: none of its terms takes part. */
+  off: z.boolean().default(false),
 });
 export type LadderStep = z.infer<typeof LadderStep>;
 
@@ -45,6 +51,8 @@ export const Ladder = z.strictObject({
   filter: CaseFilter.nullable().default(null),
   /** A named filter of the study, by its id; those that hold everywhere hold besides. */
   respondents: ObjectId.nullable().default(null),
+  /** What coefficients are told in: β of z-scores, or b in raw units. Moves no number. */
+  metric: z.enum(["z", "raw"]).default("z"),
   /** How a variable that is part of a product enters. */
   centring: z.enum(["mean", "z", "raw"]).default("mean"),
   /** Share of the intervals. */
@@ -81,7 +89,21 @@ export function ladderSettingsVariables(ladder: Ladder): { role: string; name: V
   ];
 }
 
-/** Every variable or scale the ladder names in its steps, once, in order of appearance. */
-export function ladderPredictors(ladder: Ladder): VariableName[] {
+/** The terms a step takes part with. */
+export function activeTerms(step: LadderStep): LadderTerm[] {
+  return step.off ? [] : step.terms.filter((term) => !term.off);
+}
+
+/** Everything a ladder names: its outcome, its predictors, and the settings that name a variable. */
+export function ladderNames(ladder: Ladder): VariableName[] {
+  const names = [...ladderPredictors(ladder), ...(ladder.outcome === null ? [] : [ladder.outcome]), ...ladder.alsoComplete];
+  return [...new Set([...names, ...ladderSettingsVariables(ladder).map((v) => v.name)])];
+}
+
+/**
+ * Every variable or scale the ladder names in its steps, once, in order of appearance. Those of terms that are switched off
+ * are among them: they still decide who is in, so that switching changes the model alone and not the respondents.
+ */
+export function ladderPredictors(ladder: Pick<Ladder, "steps">): VariableName[] {
   return [...new Set(ladder.steps.flatMap((step) => step.terms.flatMap((term) => term.components)))];
 }

@@ -1,6 +1,6 @@
 import type { Comparison } from "./comparison";
 import type { Correction } from "./correction";
-import { cycleAmong, recipeInputs, filterInputs } from "./dependencies";
+import { cycleAmong, recipeFilter, recipeInputs, filterInputs } from "./dependencies";
 import type { DerivedVariable } from "./derived";
 import { type Ladder, ladderPredictors, ladderSettingsVariables } from "./ladder";
 import type { RespondentFilter } from "./respondent-filter";
@@ -62,6 +62,7 @@ export function soundnessFaults(study: Document): SoundnessFault[] {
       if (!names.has(input))
         complain(["derived", i, "recipe"], `"${d.name}" is worked out from "${input}", which is neither in the codebook nor a scale.`);
     }
+    filterThere(recipeFilter(d.recipe), `The variable "${d.name}"`, ["derived", i, "recipe"]);
   });
   study.filters.forEach((f, i) => {
     for (const input of filterInputs(f)) {

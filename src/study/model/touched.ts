@@ -1,4 +1,4 @@
-import { filterInputs, namesBehind } from "./dependencies";
+import { filterInputs, filtersBehind, namesBehind } from "./dependencies";
 import type { Change } from "./edit";
 import { ladderPredictors, ladderSettingsVariables } from "./ladder";
 import { structureParts } from "./structure";
@@ -17,7 +17,7 @@ export function touchedBy(study: Study, changes: readonly Change[]): { scales: s
   const stands = (id: string, names: readonly string[], filter: string | null) => {
     const filters = study.filters.filter((f) => f.id === filter);
     const behind = namesBehind(study, [...names, ...[...everywhere, ...filters].flatMap((f) => filterInputs(f))]);
-    const ids = [id, ...behind, ...[...everywhere, ...filters].map((f) => f.id)];
+    const ids = [id, ...behind, ...filtersBehind(study, behind), ...[...everywhere, ...filters].map((f) => f.id)];
     return all || ids.some((name) => changed.has(name));
   };
   // a filter that was taken away held for all while it was there

@@ -39,26 +39,32 @@ export function analysisSample(
   columns: ReadonlyMap<string, { readonly missing: Uint8Array }>,
   rules: readonly SampleRule[],
 ): AnalysisSample {
-  const lost = new Map([...columns.keys()].map((name) => [name, 0]));
-  const out = rules.map(() => 0);
+  // column after column: a hundred thousand rows take milliseconds
+  const left = new Uint8Array(rows);
+  let keptByFilter = rows;
+  const leftOut = rules.map(({ filter, name, reason, passes }) => {
+    let count = 0;
+    for (let row = 0; row < rows; row++) {
+      if (left[row] !== 0 || passes[row] !== 0) continue;
+      left[row] = 1;
+      count++;
+    }
+    keptByFilter -= count;
+    return { filter, name, reason, count };
+  });
+  const gap = new Uint8Array(rows);
+  const missingByVariable = Object.fromEntries(
+    [...columns].map(([name, { missing }]) => {
+      let count = 0;
+      for (let row = 0; row < rows; row++) {
+        if (left[row] !== 0 || missing[row] === 0) continue;
+        gap[row] = 1;
+        count++;
+      }
+      return [name, count];
+    }),
+  );
   const rowsUsed: number[] = [];
-  let keptByFilter = 0;
-  for (let row = 0; row < rows; row++) {
-    const stopped = rules.findIndex((rule) => rule.passes[row] === 0);
-    if (stopped >= 0) {
-      out[stopped]!++;
-      continue;
-    }
-    keptByFilter++;
-    let complete = true;
-    for (const [name, column] of columns) {
-      if (!column.missing[row]) continue;
-      lost.set(name, lost.get(name)! + 1);
-      complete = false;
-    }
-    if (complete) rowsUsed.push(row + 1);
-  }
-  const leftOut = rules.map(({ filter, name, reason }, i) => ({ filter, name, reason, count: out[i]! }));
-  const missingByVariable = Object.fromEntries(lost);
+  for (let row = 0; row < rows; row++) if (left[row] === 0 && gap[row] === 0) rowsUsed.push(row + 1);
   return { rows, leftOut, keptByFilter, complete: rowsUsed.length, used: rowsUsed.length, missingByVariable, rowsUsed };
 }

@@ -1,4 +1,4 @@
-import { namesBehind } from "../model/dependencies";
+import { filtersBehind, namesBehind } from "../model/dependencies";
 import type { ResponseColumn, ResponseSource } from "../model/response-column";
 import type { RespondentFilter } from "../model/respondent-filter";
 import { type Scale, scoredOverSample } from "../model/scale";
@@ -28,10 +28,10 @@ export class CircleError extends Error {
   }
 }
 
-/** Keeps derived columns from one job to the next, by everything they depend on. */
-export interface DerivationCache {
-  get(key: string): Derivation | undefined;
-  set(key: string, derivation: Derivation): void;
+/** Keeps columns that were worked out or read from one job to the next, by everything they depend on. */
+export interface ColumnCache {
+  get(key: string): unknown;
+  set(key: string, value: unknown, cells: number): void;
 }
 
 const WORDS: ReadonlySet<string> = new Set(["category", "date", "text", "code"]);
@@ -44,12 +44,13 @@ export class StudyColumns {
   private readonly read = new Map<string, ReadVariable>();
   private readonly categorized = new Map<string, CategoryColumn>();
   private readonly scored = new Map<string, { keyed: KeyedItem[]; scores: ScaleScores }>();
+  private readonly scores = new Map<string, NumericColumn>();
   private readonly masks = new Map<string, Uint8Array>();
 
   constructor(
     private readonly study: StudyContext,
     private readonly responses: ResponseSource,
-    private readonly cache: DerivationCache | null = null,
+    private readonly cache: ColumnCache | null = null,
   ) {}
 
   /** The column as imported with its corrections, or as derived. @throws MissingColumnError, what a recipe throws */
@@ -68,12 +69,16 @@ export class StudyColumns {
 
   /** @throws MissingColumnError */
   variable(name: string): ReadVariable {
-    return this.once(this.read, name, () => readNumbers(this.column(name), this.codebookRow(name)));
+    return this.once(this.read, name, () =>
+      this.shelved("numbers", name, () => readNumbers(this.column(name), this.codebookRow(name)), (made) => made.values.length),
+    );
   }
 
   /** The same column read as categories, whatever its kind. @throws MissingColumnError */
   categories(name: string): CategoryColumn {
-    return this.once(this.categorized, name, () => readCategories(this.column(name), this.codebookRow(name)));
+    return this.once(this.categorized, name, () =>
+      this.shelved("categories", name, () => readCategories(this.column(name), this.codebookRow(name)), (made) => made.codes.length),
+    );
   }
 
   /** Who answered: words count as answers only where the kind expects them. @throws MissingColumnError, UndeclaredRangeError */
@@ -127,7 +132,9 @@ export class StudyColumns {
   /** A variable, or the score of a scale, by the name terms use. @throws MissingColumnError, UndeclaredRangeError */
   numbers(name: string): NumericColumn {
     const scale = this.study.scales.find((s) => s.id === name);
-    return scale ? this.scale(scale).scores : this.variable(name);
+    if (!scale) return this.variable(name);
+    const scores = () => this.shelved("scores", name, () => this.scale(scale).scores, (made) => made.values.length);
+    return this.once(this.scores, name, scores);
   }
 
   /** 1 where a respondent passes a filter of the study. @throws what its inputs throw */
@@ -165,14 +172,20 @@ export class StudyColumns {
   }
 
   private derivation(name: string): Derivation {
-    return this.once(this.derivations, name, () => {
-      const key = this.cache && derivationKey(this.study, name);
-      const known = key === null ? undefined : this.cache!.get(key);
-      if (known) return known;
-      const made = this.unlessCircle(name, () => this.carryOut(name));
-      if (key !== null) this.cache!.set(key, made);
-      return made;
-    });
+    return this.once(this.derivations, name, () =>
+      this.shelved("derivation", name, () => this.unlessCircle(name, () => this.carryOut(name)), (made) => made.facts.rows),
+    );
+  }
+
+  /** As kept from an earlier job, if everything it depends on is the same. */
+  private shelved<T>(what: string, name: string, make: () => T, cells: (made: T) => number): T {
+    if (!this.cache) return make();
+    const key = `${what} ${columnKey(this.study, name)}`;
+    const known = this.cache.get(key) as T | undefined;
+    if (known !== undefined) return known;
+    const made = make();
+    this.cache.set(key, made, cells(made));
+    return made;
   }
 
   private unlessCircle<T>(name: string, work: () => T): T {
@@ -190,7 +203,7 @@ export class StudyColumns {
     const any = [...namesBehind({ ...this.study, filters: [] }, [name])].find((n) => !this.recipeOf(n) && this.responses(n));
     // a formula of numbers alone stands on no column: it is as long as the data are
     const rows = any === undefined ? this.rowsOfAnyColumn() : this.responses(any)!.values.length;
-    return derive(name, recipe, { ...this.inputs(rows), kept: () => this.kept(rows) });
+    return derive(name, recipe, { ...this.inputs(rows), kept: () => this.kept(rows), ladder: this });
   }
 
   private rowsOfAnyColumn(): number {
@@ -234,17 +247,17 @@ export class StudyColumns {
   }
 }
 
-/** Everything a derived column depends on, as text: two studies in which it is the same give the same column. */
-function derivationKey(study: StudyContext, name: string): string {
+/** Everything a column depends on, as text: two studies in which it is the same give the same column. */
+function columnKey(study: StudyContext, name: string): string {
   const behind = namesBehind(study, [name]);
   return JSON.stringify([
     name,
-    study.derived!.filter((d) => behind.has(d.name)),
+    (study.derived ?? []).filter((d) => behind.has(d.name)),
     study.scales.filter((s) => behind.has(s.id)),
     study.codebook
       .filter((v) => behind.has(v.name))
       .map(({ name: of, kind, range, missing, levels }) => [of, kind, range, missing, levels]),
     (study.corrections ?? []).filter((c) => behind.has(c.variable)),
-    (study.filters ?? []).filter((f) => f.everywhere).map((f) => f.conditions),
+    (study.filters ?? []).filter((f) => f.everywhere || filtersBehind(study, behind).includes(f.id)).map((f) => f.conditions),
   ]);
 }

@@ -1,7 +1,19 @@
-import type { Recipe } from "../model/derived";
+import type { CaseStatistic, Recipe } from "../model/derived";
 import type { Condition } from "../model/respondent-filter";
 import type { DerivedFacts } from "../prepare/derive/derived-column";
 import { counted, formatCount, formatNumber, formatPlain, listed } from "./format-number";
+
+/** What a model tells of each respondent, in words. */
+export const CASE_WORDS: Record<CaseStatistic, string> = {
+  predicted: "predicted value",
+  residual: "residual",
+  standardized: "standardized residual",
+  studentized: "studentized residual",
+  deleted: "deleted studentized residual",
+  leverage: "leverage",
+  "cooks-d": "Cook’s distance",
+  dffits: "DFFITS",
+};
 
 type Title = (name: string) => string;
 
@@ -31,6 +43,8 @@ export function recipeWords(recipe: Recipe, title: Title): string {
       return `${recipe.parts.map((p) => `${formatPlain(p.weight)} × ${title(p.variable)}`).join(" + ")}.`;
     case "indicator":
       return `1 where ${title(recipe.from)} is ${recipe.equals.join(" or ")}, else 0.`;
+    case "case":
+      return `${CASE_WORDS[recipe.statistic]} of ${recipe.ladder.name}, step ${recipe.step}, as the ladder stood then.`;
     case "years":
       if (recipe.to === null) return `${YEAR_WORDS[recipe.count]} of ${title(recipe.from)}.`;
       return `${YEAR_WORDS[recipe.count]} from ${title(recipe.from)} to ${recipe.to.kind === "day" ? recipe.to.day : title(recipe.to.variable)}.`;

@@ -4,7 +4,7 @@ import { Input, Select } from "antd";
 import type { TextAreaRef } from "antd/es/input/TextArea";
 import { useRef } from "react";
 import { useStudy } from "@/features/study/study-context";
-import type { Recipe } from "@/study/model/derived";
+import type { Recipe, WrittenRecipe } from "@/study/model/derived";
 import { FORMULA_FUNCTIONS, FormulaFaultError, nameInFormula, parseFormula } from "@/study/model/formula";
 import { matches } from "@/ui/parts/SettingWord";
 import css from "../responses.module.css";
@@ -12,7 +12,7 @@ import css from "../responses.module.css";
 const SIGNS = ["+", "−", "×", "/", "^", "(", ")"];
 
 /** A formula that is typed, or put together with pickers. A fault is pointed at in its place. */
-export function FormulaRecipe({ recipe, onChange }: { recipe: Extract<Recipe, { kind: "formula" }>; onChange: (recipe: Recipe) => void }) {
+export function FormulaRecipe({ recipe, onChange }: { recipe: Extract<Recipe, { kind: "formula" }>; onChange: (recipe: WrittenRecipe) => void }) {
   return <FormulaField formula={recipe.formula} onChange={(formula) => onChange({ ...recipe, formula })} />;
 }
 

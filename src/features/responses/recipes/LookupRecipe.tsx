@@ -3,7 +3,7 @@
 import { Input, Select } from "antd";
 import { useStudy } from "@/features/study/study-context";
 import { useLook } from "@/features/study/use-computed";
-import type { Recipe } from "@/study/model/derived";
+import type { Recipe, WrittenRecipe } from "@/study/model/derived";
 import css from "../responses.module.css";
 
 type Lookup = Extract<Recipe, { kind: "lookup" }>;
@@ -21,7 +21,7 @@ function useAnswers(name: string): { value: string; label: string; count: number
 }
 
 /** A table of values and what they become; combining levels is giving them the same word. */
-export function LookupRecipe({ recipe, onChange }: { recipe: Lookup; onChange: (recipe: Recipe) => void }) {
+export function LookupRecipe({ recipe, onChange }: { recipe: Lookup; onChange: (recipe: WrittenRecipe) => void }) {
   const answers = useAnswers(recipe.from);
   const targets = new Map(recipe.table.flatMap((row) => row.values.map((value) => [value, row.to] as const)));
   const shown = [
@@ -119,7 +119,7 @@ export function LookupRecipe({ recipe, onChange }: { recipe: Lookup; onChange: (
 }
 
 /** The answers that count as 1. */
-export function IndicatorRecipe({ recipe, onChange }: { recipe: Indicator; onChange: (recipe: Recipe) => void }) {
+export function IndicatorRecipe({ recipe, onChange }: { recipe: Indicator; onChange: (recipe: WrittenRecipe) => void }) {
   const answers = useAnswers(recipe.from);
   return (
     <label className={css.from}>

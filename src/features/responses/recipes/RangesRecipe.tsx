@@ -4,7 +4,7 @@ import { Input, InputNumber } from "antd";
 import { useEffect, useEffectEvent } from "react";
 import type { Histogram } from "@/core/describe/histogram";
 import { useLook } from "@/features/study/use-computed";
-import type { Recipe } from "@/study/model/derived";
+import type { Recipe, WrittenRecipe } from "@/study/model/derived";
 import { formatNumber } from "@/study/report/format-number";
 import { CutHistogram } from "@/ui/charts/CutHistogram";
 import css from "../responses.module.css";
@@ -13,7 +13,7 @@ import { UNTOUCHED } from "./draft-recipe";
 type Ranges = Extract<Recipe, { kind: "ranges" }>;
 
 /** Edges drawn on the distribution: they are dragged there, moved with the arrow keys, or typed. */
-export function RangesRecipe({ recipe, onChange }: { recipe: Ranges; onChange: (recipe: Recipe) => void }) {
+export function RangesRecipe({ recipe, onChange }: { recipe: Ranges; onChange: (recipe: WrittenRecipe) => void }) {
   const { result } = useLook(recipe.from);
   const look = result?.status === "seen" ? result.look : null;
   const d = look?.description;

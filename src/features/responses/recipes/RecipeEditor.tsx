@@ -4,7 +4,7 @@ import { Button, Input } from "antd";
 import { useState } from "react";
 import { useStudy } from "@/features/study/study-context";
 import { useLook } from "@/features/study/use-computed";
-import { DerivedVariable, type Recipe } from "@/study/model/derived";
+import { DerivedVariable, type WrittenRecipe } from "@/study/model/derived";
 import type { Edit } from "@/study/model/edit";
 import { Variable } from "@/study/model/variable";
 import { derivedFactWords } from "@/study/report/recipe-words";
@@ -24,7 +24,7 @@ export function RecipeEditor({ draft, onDraft }: { draft: DraftRecipe; onDraft: 
   const parsed = DerivedVariable.safeParse({ name: draft.name, recipe: draft.recipe });
   const taken =
     draft.opened === null && [...study.codebook.map((v) => v.name), ...study.scales.map((s) => s.id)].includes(draft.name.trim());
-  const set = (recipe: Recipe) => onDraft({ ...draft, recipe });
+  const set = (recipe: WrittenRecipe) => onDraft({ ...draft, recipe });
 
   const keep = () => {
     if (!parsed.success) return setFault(parsed.error.issues[0]!.message);
@@ -94,7 +94,7 @@ export function RecipeEditor({ draft, onDraft }: { draft: DraftRecipe; onDraft: 
             draft.recipe.kind === "transform" ||
             draft.recipe.kind === "ranges"
           }
-          onChange={(from) => set({ ...draft.recipe, from } as Recipe)}
+          onChange={(from) => set({ ...draft.recipe, from } as WrittenRecipe)}
         />
       )}
       <RecipeFields recipe={draft.recipe} onChange={set} />
@@ -150,11 +150,11 @@ function Outcome({ draft: derived }: { draft: DerivedVariable }) {
 }
 
 /** A formula that cannot be read is pointed at where it is written. */
-function unreadable(recipe: Recipe): boolean {
+function unreadable(recipe: WrittenRecipe): boolean {
   return recipe.kind === "formula" && formulaFault(recipe.formula) !== null;
 }
 
-function RecipeFields({ recipe, onChange }: { recipe: Recipe; onChange: (recipe: Recipe) => void }) {
+function RecipeFields({ recipe, onChange }: { recipe: WrittenRecipe; onChange: (recipe: WrittenRecipe) => void }) {
   switch (recipe.kind) {
     case "lookup":
       return <LookupRecipe recipe={recipe} onChange={onChange} />;

@@ -2,12 +2,12 @@
 
 import { InputNumber, Select } from "antd";
 import { useStudy } from "@/features/study/study-context";
-import type { Recipe } from "@/study/model/derived";
+import type { Recipe, WrittenRecipe } from "@/study/model/derived";
 import { matches } from "@/ui/parts/SettingWord";
 import css from "../responses.module.css";
 import { FromField } from "./FromField";
 
-type Of<K extends Recipe["kind"]> = { recipe: Extract<Recipe, { kind: K }>; onChange: (recipe: Recipe) => void };
+type Of<K extends Recipe["kind"]> = { recipe: Extract<Recipe, { kind: K }>; onChange: (recipe: WrittenRecipe) => void };
 const popup = { getPopupContainer: (node: HTMLElement) => node.parentElement! };
 
 export function TransformRecipe({ recipe, onChange }: Of<"transform">) {

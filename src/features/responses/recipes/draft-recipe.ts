@@ -1,5 +1,5 @@
 import { newId } from "@/features/study/new-id";
-import type { DerivedVariable, Recipe } from "@/study/model/derived";
+import type { DerivedVariable, Recipe, WrittenRecipe } from "@/study/model/derived";
 import type { Edit } from "@/study/model/edit";
 import type { Study } from "@/study/model/study";
 import { Variable, type VariableKind } from "@/study/model/variable";
@@ -11,10 +11,11 @@ export interface DraftRecipe {
   opened: string | null;
   name: string;
   label: string;
-  recipe: Recipe;
+  recipe: WrittenRecipe;
 }
 
-export type RecipeKind = Recipe["kind"];
+/** What can be made here: values of a model are saved where the model is. */
+export type RecipeKind = WrittenRecipe["kind"];
 
 /** What can be made, in the words of the sentence: "a lookup of …". */
 export const RECIPE_WORDS: Record<RecipeKind, { name: string; sentence: string }> = {
@@ -39,7 +40,7 @@ export function freeName(stem: string, study: Study): string {
 export const UNTOUCHED = -1e300;
 
 /** A first recipe of a kind for a variable. */
-export function firstRecipe(kind: RecipeKind, from: string, study: Study, texts: readonly string[] = []): Recipe {
+export function firstRecipe(kind: RecipeKind, from: string, study: Study, texts: readonly string[] = []): WrittenRecipe {
   const variable = study.codebook.find((v) => v.name === from);
   switch (kind) {
     case "lookup":
@@ -101,8 +102,9 @@ export function levelsOf(recipe: Recipe): string[] {
   return [...new Set([...targets, ...(recipe.otherwise.kind === "value" ? [recipe.otherwise.value] : [])])];
 }
 
-/** A variable of the study opened again. */
-export function reopened(derived: DerivedVariable, study: Study): DraftRecipe {
+/** A variable of the study opened again; null for one that is not written here. */
+export function reopened(derived: DerivedVariable, study: Study): DraftRecipe | null {
+  if (derived.recipe.kind === "case") return null;
   const label = study.codebook.find((v) => v.name === derived.name)?.label ?? "";
   return { opened: derived.name, name: derived.name, label, recipe: derived.recipe };
 }

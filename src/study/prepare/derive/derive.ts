@@ -1,7 +1,9 @@
 import { mean } from "@/core/describe/mean";
 import { standardDeviation } from "@/core/describe/standard-deviation";
 import type { Recipe } from "../../model/derived";
+import type { LadderColumns } from "../ladder-models";
 import { type NumericColumn } from "../numeric-column";
+import { deriveByCase } from "./case-values";
 import { completedYears, type Day, exactYears, readDay } from "./dates";
 import { type Derivation, numberDerivation } from "./derived-column";
 import { deriveByFormula, type FormulaInputs } from "./formula-values";
@@ -14,6 +16,8 @@ export interface RecipeInputs extends FormulaInputs {
   numbersOf(name: string): NumericColumn;
   /** 1 where a respondent is in the study. */
   kept(): Uint8Array;
+  /** What a ladder asks for. */
+  readonly ladder: LadderColumns;
 }
 
 /** Mean or SD over nobody, or an SD of answers that are all the same. */
@@ -60,6 +64,8 @@ export function derive(name: string, recipe: Recipe, inputs: RecipeInputs): Deri
         name,
         recipe.parts.map(({ variable, weight }) => ({ weight, from: inputs.numbersOf(variable) })),
       );
+    case "case":
+      return deriveByCase(name, recipe, inputs.ladder);
     case "years":
       return years(name, recipe, inputs);
   }
