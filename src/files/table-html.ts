@@ -1,4 +1,4 @@
-import type { PrintTable } from "@/study/report/ladder-table";
+import type { PrintTable } from "@/study/report/ladder/ladder-table";
 
 /** A table as an HTML page of its own, with three rules and no more. */
 export function tableAsHtml(table: PrintTable): string {

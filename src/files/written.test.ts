@@ -6,7 +6,7 @@ import { Ladder } from "@/study/model/ladder";
 import { Study } from "@/study/model/study";
 import { Variable } from "@/study/model/variable";
 import { StudyColumns } from "@/study/prepare/study-columns";
-import { ladderTable } from "@/study/report/ladder-table";
+import { ladderTable } from "@/study/report/ladder/ladder-table";
 import { columnOf, sourceOf } from "@/study/test-support/columns";
 import { decodeColumns, encodeColumns } from "./column-bytes";
 import { ladderCsv } from "./ladder-csv";

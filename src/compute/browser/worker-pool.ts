@@ -20,6 +20,9 @@ export class JobError extends Error {
 /** How long a stopped job may go on before its worker is ended. */
 const GRACE_MS = 200;
 
+/** Work nobody waits for: it goes last, and leaves a worker free for what is on screen. */
+export type Urgency = "now" | "background";
+
 /** Told how many parts of a long job are done, of how many. */
 export type Progress = (done: number, of: number) => void;
 
@@ -28,6 +31,7 @@ interface Waiting {
   dataset: string;
   columns: readonly ResponseColumn[];
   progress: Progress | undefined;
+  urgency: Urgency;
   resolve: (result: JobResults[keyof JobResults]) => void;
   reject: (error: JobError) => void;
 }
@@ -66,12 +70,14 @@ export class WorkerPool {
     columns: readonly ResponseColumn[],
     signal?: AbortSignal,
     progress?: Progress,
+    urgency: Urgency = "now",
   ): Promise<JobResults[K]> {
     return new Promise<JobResults[K]>((resolve, reject) => {
-      const waiting: Waiting = { job, dataset, columns, progress, resolve: (result) => resolve(result as JobResults[K]), reject };
+      const waiting: Waiting = { job, dataset, columns, progress, urgency, resolve: (result) => resolve(result as JobResults[K]), reject };
       if (signal?.aborted) return reject(new JobError("stopped"));
       signal?.addEventListener("abort", () => this.stop(waiting), { once: true });
-      this.queue.push(waiting);
+      if (urgency === "now") this.queue.push(waiting);
+      else this.queue.unshift(waiting);
       this.deal();
     });
   }
@@ -105,6 +111,8 @@ export class WorkerPool {
 
   private deal(): void {
     while (this.queue.length > 0) {
+      const busy = this.seats.filter((s) => s.busy).length;
+      if (this.queue.at(-1)!.urgency === "background" && busy >= Math.max(1, this.size - 1)) return;
       const free = this.seats.find((s) => !s.busy);
       const seat = free ?? (this.seats.length < this.size ? this.seat() : null);
       if (!seat) return;

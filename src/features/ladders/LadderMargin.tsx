@@ -1,27 +1,36 @@
 "use client";
 
-import type { LadderResult } from "@/study/analyse/analyse-ladder";
+import { useRouter } from "next/navigation";
 import { SinceNote } from "@/features/study/SinceNote";
-import type { Ladder } from "@/study/model/ladder";
+import { useStudy } from "@/features/study/study-context";
+import type { LadderResult } from "@/study/analyse/analyse-ladder";
+import type { LadderDepth } from "@/study/analyse/ladder-depth";
+import { activeTerms, type Ladder } from "@/study/model/ladder";
 import type { SeenResult } from "@/study/model/seen-result";
-import { counted, formatCount, formatNumber } from "@/study/report/format-number";
-import { codingWords, errorWords } from "@/study/report/ladder-table";
-import { ladderWatches, type Titles, whatTheLadderSays } from "@/study/report/ladder-words";
+import { counted, formatCount, formatNumber, listed } from "@/study/report/format-number";
+import { columnTitle } from "@/study/report/ladder/coefficient-words";
+import { fixLabel, type LadderFix } from "@/study/report/ladder/ladder-fix";
+import { codingWords, errorWords } from "@/study/report/ladder/ladder-table";
+import { ladderWatches } from "@/study/report/ladder/ladder-watches";
+import { whatTheLadderSays } from "@/study/report/ladder/ladder-words";
 import { Margin, Note } from "@/ui/parts/Margin";
 import { SentencesNote, WatchNote } from "@/ui/parts/notes";
-import { addTerm } from "./ladder-edits";
+import { mend } from "./mend";
 
-/** What the ladder says, what to watch, who is in, how it is computed. */
+/** What the step that is selected says, what to watch, who is in, how it is computed. */
 export function LadderMargin(props: {
   ladder: Ladder;
   result: LadderResult | null;
+  depth: LadderDepth | null;
+  step: number;
   /** What it was when it was last looked at, if it has changed since. */
   before: SeenResult | null;
-  title: Titles;
-  onChange: (ladder: Ladder) => void;
 }) {
-  const { ladder, result, title } = props;
-  if (result?.status !== "fitted" || result.fit.steps.length !== ladder.steps.length) {
+  const { ladder, result, depth } = props;
+  const { study, store, title } = useStudy();
+  const router = useRouter();
+  // while a step comes or goes the numbers belong to another shape of the ladder
+  if (result?.status !== "fitted" || result.stepIds.join() !== ladder.steps.map((s) => s.id).join()) {
     return (
       <Margin>
         <Note heading="How a ladder works">
@@ -34,18 +43,22 @@ export function LadderMargin(props: {
     );
   }
   const { fit, sample } = result;
-  const watches = ladderWatches(fit, sample, title).map(({ id, words, addTerm: missing }) => ({
+  const step = Math.min(props.step, fit.steps.length - 1);
+  const act = (fix: LadderFix) => {
+    const mending = mend(fix, study, ladder);
+    if ("edits" in mending) store.edit(...mending.edits);
+    else router.push(`/studies/${store.id}/responses${"row" in mending ? `?respondent=${mending.row}-1` : "#missing"}`);
+  };
+  const watches = ladderWatches({ study, ladder, result, depth, step, title }).map(({ id, words, fixes }) => ({
     id,
     words,
-    fix: missing && {
-      label: `Add ${missing.components.map(title).join(" × ")} to step ${missing.step}`,
-      act: () => props.onChange(addTerm(ladder, missing.step - 1, missing.components)),
-    },
+    fixes: fixes.map((fix) => ({ label: fixLabel(fix, title), act: () => act(fix) })),
   }));
+  const off = ladder.steps.flatMap((s) => s.terms.filter((t) => !activeTerms(s).includes(t)));
   return (
     <Margin>
       <SinceNote before={props.before} />
-      <SentencesNote heading="What this says" sentences={whatTheLadderSays(ladder, fit, title)} />
+      <SentencesNote heading={`What step ${step + 1} says`} sentences={whatTheLadderSays(ladder, fit, title, step)} />
       <WatchNote watches={watches} />
       <Note heading="Who is in">
         <p>
@@ -57,6 +70,12 @@ export function LadderMargin(props: {
           , {formatCount(sample.keptByFilter)} kept by the sentence, {formatCount(sample.complete)} complete on every term of every step,{" "}
           {formatCount(sample.used)} used.
         </p>
+        {off.length > 0 && (
+          <p>
+            Switched off: {listed(off.map((t) => columnTitle(t.components.join("*"), title)))}.{" "}
+            {off.length === 1 ? "It still counts" : "They still count"} for who is in, so that switching changes the model alone.
+          </p>
+        )}
       </Note>
       <Note heading="How it is computed">
         <p>Least squares with {errorWords(fit)}.</p>
@@ -77,6 +96,9 @@ export function LadderMargin(props: {
             in its own column and in products. β from products of <i>z</i>-scores, not standardized again; their interval is approximate.
           </p>
         )}
+        <p>
+          Intervals of Δ<i>R</i>² and of part correlations are for large samples, without assuming normal residuals; near 0 they are rough.
+        </p>
       </Note>
     </Margin>
   );

@@ -1,22 +1,27 @@
 "use client";
 
-import { useState } from "react";
 import { newId } from "@/features/study/new-id";
 import { useStudy } from "@/features/study/study-context";
-import { useOutdated } from "@/features/study/use-seen";
 import { Ladder } from "@/study/model/ladder";
-import { counted } from "@/study/report/format-number";
-import { FieldWord } from "@/ui/parts/FieldWord";
 import page from "@/ui/parts/page.module.css";
+import { ComparisonSheet } from "./beside/ComparisonSheet";
+import { type Dragged, type DropPlace, LaddersDrag } from "./flight/ladders-drag";
+import { VariableList } from "./flight/VariableList";
+import { addStep, addTerm, moveStep, moveTerm } from "./ladder-edits";
 import { LadderSheet } from "./LadderSheet";
 import css from "./ladders.module.css";
+import { Shelf } from "./shelf/Shelf";
+import { useOpen } from "./use-open";
 
-/** The study's ladders on their shelf, and the one that is open. */
+/** The study's ladders on their shelf, and the one that is open, or several side by side. */
 export function LadderScreen() {
   const { study, store } = useStudy();
-  const outdated = useOutdated();
-  const [openId, setOpenId] = useState<string | null>(null);
-  const open = study.ladders.find((l) => l.id === openId) ?? study.ladders[0] ?? null;
+  const opened = useOpen();
+  const comparison = study.comparisons.find((c) => c.id === opened.comparison) ?? null;
+  const ladder = comparison ? null : (study.ladders.find((l) => l.id === opened.ladder) ?? study.ladders[0] ?? null);
+  const found = ladder ? ladder.steps.findIndex((step) => step.id === opened.step) : -1;
+  const selected = ladder && found < 0 ? ladder.steps.length - 1 : found;
+  const change = (to: Ladder) => void store.edit({ subject: "ladder", id: to.id, to });
 
   const create = () => {
     const name = study.ladders.length === 0 ? "First ladder" : `Ladder ${study.ladders.length + 1}`;
@@ -25,72 +30,54 @@ export function LadderScreen() {
       study.ladders.map((l) => l.id),
     );
     const step = (k: number) => ({ id: `step_${k}`, name: "", terms: [] });
-    store.edit({
-      subject: "ladder",
-      id,
-      to: Ladder.parse({ id, name, steps: [step(1), step(2)] }),
-    });
-    setOpenId(id);
+    store.edit({ subject: "ladder", id, to: Ladder.parse({ id, name, steps: [step(1), step(2)] }) });
+    opened.open({ ladder: id });
   };
 
   return (
-    <div className={page.page}>
-      <nav className={page.side} aria-label="Ladders in this study">
-        <p className={css.shelfHead}>Ladders in this study</p>
-        <ul className={css.shelf}>
-          {study.ladders.map((ladder) => (
-            <li key={ladder.id}>
-              <button
-                type="button"
-                className={css.ladder}
-                aria-current={ladder === open ? "true" : undefined}
-                onClick={() => setOpenId(ladder.id)}
-              >
-                {ladder.name}
-                <small>{counted(ladder.steps.length, "step")}</small>
-                {outdated.has(ladder.id) && ladder !== open && (
-                  <small className={page.stale}>out of date: open it to see what changed</small>
-                )}
+    <LaddersDrag onDrop={(dragged, place) => ladder && change(dropped(ladder, dragged, place))}>
+      <div className={page.page}>
+        <nav className={page.side} aria-label="Ladders in this study">
+          <Shelf
+            ladder={ladder}
+            comparison={comparison}
+            onLadder={(id) => opened.open({ ladder: id })}
+            onComparison={(id) => opened.open({ comparison: id })}
+            onCreate={create}
+          />
+          {ladder && <VariableList ladder={ladder} step={selected} onChange={change} />}
+        </nav>
+        {comparison ? (
+          <ComparisonSheet key={comparison.id} comparison={comparison} />
+        ) : ladder ? (
+          <LadderSheet key={ladder.id} ladder={ladder} selected={selected} onSelect={(k) => opened.select(ladder.steps[k]!.id)} />
+        ) : (
+          <main className={page.sheet}>
+            <h1 className={page.sentence}>Predict an outcome in steps: what you know already first, what your theory adds next.</h1>
+            <p className={css.empty}>
+              A ladder shows how far each step raises the explained variance, on the same respondents throughout.{" "}
+              <button type="button" className="link" onClick={create}>
+                Begin a ladder
               </button>
-            </li>
-          ))}
-        </ul>
-        <button type="button" className="link" onClick={create}>
-          + New ladder
-        </button>
-        {open && (
-          <div className={css.foot}>
-            <FieldWord
-              label="Name of this ladder"
-              text="Rename"
-              initial={open.name}
-              className="link"
-              width={146}
-              read={(typed) => (typed.trim() === "" || typed.length > 200 ? null : typed.trim())}
-              rule="A name, please."
-              onChange={(name) => store.edit({ subject: "ladder", id: open.id, to: { ...open, name } })}
-            />{" "}
-            or{" "}
-            <button type="button" className="link" onClick={() => store.edit({ subject: "ladder", id: open.id, to: null })}>
-              remove
-            </button>{" "}
-            this ladder
-          </div>
+            </p>
+          </main>
         )}
-      </nav>
-      {open ? (
-        <LadderSheet key={open.id} ladder={open} />
-      ) : (
-        <main className={page.sheet}>
-          <h1 className={page.sentence}>Predict an outcome in steps: what you know already first, what your theory adds next.</h1>
-          <p className={css.empty}>
-            A ladder shows how far each step raises the explained variance, on the same respondents throughout.{" "}
-            <button type="button" className="link" onClick={create}>
-              Begin a ladder
-            </button>
-          </p>
-        </main>
-      )}
-    </div>
+      </div>
+    </LaddersDrag>
   );
+}
+
+/** The ladder after something was let go somewhere. */
+function dropped(ladder: Ladder, dragged: Dragged, place: DropPlace): Ladder {
+  const to = place.kind === "new-step" ? ladder.steps.length : place.step;
+  const roomy = place.kind === "new-step" ? addStep(ladder) : ladder;
+  const before = place.kind === "term" ? place.place : Infinity;
+  switch (dragged.kind) {
+    case "name":
+      return addTerm(roomy, to, [dragged.name], before);
+    case "term":
+      return moveTerm(roomy, dragged, to, before);
+    case "step":
+      return moveStep(ladder, dragged.step, to);
+  }
 }

@@ -1,23 +1,44 @@
 "use client";
 
 import type { LadderResult } from "@/study/analyse/analyse-ladder";
-import type { Ladder } from "@/study/model/ladder";
+import { activeTerms, type Ladder } from "@/study/model/ladder";
 import type { Study } from "@/study/model/study";
 import { titleOf } from "@/study/model/study";
 import { formatCount } from "@/study/report/format-number";
 import page from "@/ui/parts/page.module.css";
-import { SettingWord } from "@/ui/parts/SettingWord";
+import { type Choice, SettingWord } from "@/ui/parts/SettingWord";
 import { filterChoices, filterOf, filterValue, filterWords, numericChoices } from "./choices";
 
+const METRICS = { z: "z-scores (β)", raw: "raw units (b)" } as const;
 const CENTRINGS = { mean: "mean-centred", z: "z-scored", raw: "uncentred" } as const;
 const ERRORS = { classical: "classical", hc3: "HC3" } as const;
 const SHARES = [0.9, 0.95, 0.99];
+
+/** Kinds of standard errors: two by name, and one for each variable whose values may hold respondents together. */
+function errorChoices(study: Study): Choice[] {
+  const groups = study.codebook.filter((v) => v.kind === "code" || v.kind === "category");
+  return [
+    { value: "classical", label: "classical: the same spread everywhere" },
+    { value: "hc3", label: "HC3: the spread may differ" },
+    ...groups.map((v) => ({
+      value: `cluster ${v.name}`,
+      label: titleOf(study, v.name),
+      search: `cluster ${v.name}`,
+      group: "Cluster-robust: alike within",
+    })),
+  ];
+}
+
+function errorsOf(value: string): Pick<Ladder, "errors" | "cluster"> {
+  if (value.startsWith("cluster ")) return { errors: "classical", cluster: value.slice("cluster ".length) };
+  return { errors: value as Ladder["errors"], cluster: null };
+}
 
 /** The ladder's heading: a sentence whose underlined words are its settings. */
 export function LadderSentence(props: { study: Study; ladder: Ladder; result: LadderResult | null; onChange: (ladder: Ladder) => void }) {
   const { study, ladder, result, onChange } = props;
   const sample = result?.sample;
-  const products = ladder.steps.some((step) => step.terms.some((term) => term.components.length > 1));
+  const products = ladder.steps.some((step) => activeTerms(step).some((term) => term.components.length > 1));
   return (
     <h1 className={page.sentence}>
       Predict{" "}
@@ -37,7 +58,14 @@ export function LadderSentence(props: { study: Study; ladder: Ladder; result: La
         choices={filterChoices(study)}
         onChange={(value) => onChange({ ...ladder, ...filterOf(value) })}
       />{" "}
-      with complete answers{sample ? ` (${formatCount(sample.used)} of ${formatCount(sample.rows)})` : ""}
+      with complete answers{sample ? ` (${formatCount(sample.used)} of ${formatCount(sample.rows)})` : ""}, told in{" "}
+      <SettingWord
+        label="Metric"
+        value={ladder.metric}
+        text={METRICS[ladder.metric]}
+        choices={Object.entries(METRICS).map(([value, label]) => ({ value, label }))}
+        onChange={(metric) => onChange({ ...ladder, metric: metric as Ladder["metric"] })}
+      />
       {products && (
         <>
           , products from{" "}
@@ -60,20 +88,13 @@ export function LadderSentence(props: { study: Study; ladder: Ladder; result: La
         onChange={(value) => onChange({ ...ladder, confidence: Number(value) })}
       />{" "}
       from{" "}
-      {ladder.cluster === null ? (
-        <SettingWord
-          label="Errors"
-          value={ladder.errors}
-          text={ERRORS[ladder.errors]}
-          choices={[
-            { value: "classical", label: "classical: the same spread everywhere" },
-            { value: "hc3", label: "HC3: the spread may differ" },
-          ]}
-          onChange={(errors) => onChange({ ...ladder, errors: errors as Ladder["errors"] })}
-        />
-      ) : (
-        `cluster-robust (${titleOf(study, ladder.cluster)})`
-      )}{" "}
+      <SettingWord
+        label="Errors"
+        value={ladder.cluster === null ? ladder.errors : `cluster ${ladder.cluster}`}
+        text={ladder.cluster === null ? ERRORS[ladder.errors] : `cluster-robust (${titleOf(study, ladder.cluster)})`}
+        choices={errorChoices(study)}
+        onChange={(value) => onChange({ ...ladder, ...errorsOf(value) })}
+      />{" "}
       errors.
     </h1>
   );

@@ -4,75 +4,110 @@ import { Segmented } from "antd";
 import { useState } from "react";
 import { ladderCsv } from "@/files/ladder-csv";
 import { tableAsHtml } from "@/files/table-html";
-import { useLadderResult } from "@/features/study/use-computed";
-import { useSeenLadder } from "@/features/study/use-seen";
 import { ComputationState } from "@/features/study/ComputationState";
 import { useStudy } from "@/features/study/study-context";
+import { useLadderDepth, useLadderResult } from "@/features/study/use-computed";
+import { useSeenLadder } from "@/features/study/use-seen";
 import type { Ladder } from "@/study/model/ladder";
-import { ladderTable } from "@/study/report/ladder-table";
+import type { Naming, Told } from "@/study/report/ladder/coefficient-words";
+import { ladderTable } from "@/study/report/ladder/ladder-table";
 import page from "@/ui/parts/page.module.css";
 import { fileName, saveFile } from "@/ui/parts/save-file";
-import { CoefficientsOverSteps } from "./CoefficientsOverSteps";
+import { stepColour } from "@/ui/theme/step-colours";
+import { AnovaTable } from "./coefficients/AnovaTable";
+import { CoefficientsOverSteps } from "./coefficients/CoefficientsOverSteps";
+import { StepEquation } from "./coefficients/StepEquation";
+import { StepInFull } from "./coefficients/StepInFull";
+import { Flight } from "./flight/Flight";
 import { LadderMargin } from "./LadderMargin";
 import { LadderSentence } from "./LadderSentence";
 import css from "./ladders.module.css";
-import { StepInFull } from "./StepInFull";
-import { Steps } from "./Steps";
+import { SaveBack } from "./SaveBack";
 
-/** One ladder: sentence, steps with their rise, coefficients, and the margin that speaks of them. */
-export function LadderSheet({ ladder }: { ladder: Ladder }) {
+/** One ladder: sentence, steps with their rise, then everything about the step that is selected, and the margin that speaks of it. */
+export function LadderSheet({ ladder, selected, onSelect }: { ladder: Ladder; selected: number; onSelect: (step: number) => void }) {
   const { study, store, title } = useStudy();
   const computed = useLadderResult(ladder);
   const { result, outdated, fault } = computed;
   const before = useSeenLadder(ladder, computed);
-  const [metric, setMetric] = useState<"beta" | "b">("beta");
-  const [view, setView] = useState<string>("every");
+  const [share, setShare] = useState<"part" | "part2" | null>(null);
+  const [view, setView] = useState<"every" | "full">("every");
   const change = (to: Ladder) => void store.edit({ subject: "ladder", id: ladder.id, to });
-  const fit = result?.status === "fitted" ? result.fit : null;
+  const fitted = result?.status === "fitted" ? result : null;
+  const fit = fitted?.fit ?? null;
+  const depth = useLadderDepth(ladder, selected, fitted !== null && !outdated);
   const percent = `${Math.round(ladder.confidence * 1000) / 10} %`;
-  const full = view === "every" ? null : Math.min(Number(view), (fit?.steps.length ?? 1) - 1);
+  const told: Told = share ?? (ladder.metric === "z" ? "beta" : "b");
+  const unit = (name: string) => study.codebook.find((v) => v.name === name)?.unit ?? "";
+  const naming: Naming = { title, unit };
+  // numbers of the ladder before a step came or went know no more steps than they have
+  const step = Math.min(selected, (fit?.steps.length ?? 1) - 1);
+  const of = ladder.steps[selected];
 
+  const tell = (to: Told) => {
+    if (to === "part" || to === "part2") return setShare(to);
+    setShare(null);
+    const metric = to === "beta" ? "z" : "raw";
+    if (metric !== ladder.metric) change({ ...ladder, metric });
+  };
   const save = (kind: "csv" | "html") => {
-    if (result?.status !== "fitted") return;
-    if (kind === "csv") saveFile(fileName(ladder.name, "csv"), "text/csv", ladderCsv(ladder, result.fit));
-    else saveFile(fileName(ladder.name, "html"), "text/html", tableAsHtml(ladderTable(ladder, result.fit, result.sample, title)));
+    if (!fitted) return;
+    if (kind === "csv") saveFile(fileName(ladder.name, "csv"), "text/csv", ladderCsv(ladder, fitted.fit));
+    else saveFile(fileName(ladder.name, "html"), "text/html", tableAsHtml(ladderTable(ladder, fitted.fit, fitted.sample, title)));
   };
 
   return (
     <>
       <main className={page.sheet} aria-busy={outdated || (!result && !fault)}>
         <LadderSentence study={study} ladder={ladder} result={result} onChange={change} />
-        <Steps study={study} ladder={ladder} fit={fit} outdated={outdated} onChange={change} />
+        <Flight
+          study={study}
+          ladder={ladder}
+          fit={fit}
+          stepIds={fitted?.stepIds ?? []}
+          outdated={outdated}
+          percent={percent}
+          selected={selected}
+          onSelect={onSelect}
+          onChange={change}
+        />
         <ComputationState of={computed} refusal={result?.status === "refused" ? result.refusal : null} />
-        {fit && (
+        {fit && fitted && (
           <section aria-label="Coefficients">
             <div className={css.bar}>
-              <h2 className={page.heading}>Coefficients</h2>
-              {full === null && (
-                <Segmented
-                  aria-label="Metric"
-                  size="small"
-                  value={metric}
-                  onChange={setMetric}
-
-                  options={[
-                    { value: "beta", label: "β" },
-                    { value: "b", label: <i>b</i> },
-                  ]}
-                />
-              )}
+              <h2 className={page.heading}>
+                Coefficients{" "}
+                <span style={{ color: stepColour(selected) }} data-testid="speaks-of">
+                  of step {selected + 1}
+                  {of?.name ? `, ${of.name}` : ""}
+                </span>
+              </h2>
               <Segmented
                 aria-label="Steps shown"
                 size="small"
-                value={full === null ? "every" : String(full)}
+                value={view}
                 onChange={setView}
                 options={[
-                  { value: "every", label: "Every step" },
-                  ...fit.steps.map((_, k) => ({ value: String(k), label: `Step ${k + 1} in full` })),
+                  { value: "every", label: "Beside the other steps" },
+                  { value: "full", label: `Step ${selected + 1} in full` },
                 ]}
               />
+              {view === "every" && (
+                <Segmented
+                  aria-label="Figure"
+                  size="small"
+                  value={told}
+                  onChange={tell}
+                  options={[
+                    { value: "beta", label: "β" },
+                    { value: "b", label: <i>b</i> },
+                    { value: "part", label: "part" },
+                    { value: "part2", label: "part²" },
+                  ]}
+                />
+              )}
               <span className={css.end}>
-                Save the table as{" "}
+                Save as{" "}
                 <button type="button" className="link" disabled={outdated} onClick={() => save("csv")}>
                   CSV
                 </button>{" "}
@@ -83,22 +118,49 @@ export function LadderSheet({ ladder }: { ladder: Ladder }) {
               </span>
             </div>
             <div className={outdated ? page.outdated : undefined} data-testid="coefficients" data-outdated={outdated}>
-              {full === null ? (
-                <CoefficientsOverSteps fit={fit} metric={metric} percent={percent} title={title} />
+              {view === "every" ? (
+                <CoefficientsOverSteps
+                  fit={fit}
+                  told={told}
+                  depth={depth.outdated ? null : depth.result}
+                  percent={percent}
+                  naming={naming}
+                  selected={selected}
+                />
               ) : (
-                <StepInFull fit={fit} step={full} percent={percent} title={title} />
+                <StepInFull
+                  fit={fit}
+                  step={step}
+                  inflations={fitted.inflations[step] ?? []}
+                  percent={percent}
+                  naming={naming}
+                  told={ladder.metric === "z" ? "beta" : "b"}
+                />
               )}
             </div>
             <p className={css.foot}>
-              {full === null &&
-                (metric === "beta" ? "β: outcome SDs per predictor SD, SDs of the sample. " : "b: outcome units per unit of the term. ")}
-              {percent} intervals{full === null ? "; a filled dot marks one that excludes zero. " : ". "}
+              {view === "every" && `${FIGURES[told]} `}
+              {percent} intervals{view === "every" ? "; a filled dot marks one that excludes zero. " : ". "}
               <i>N</i> = {fit.n} in every step.
             </p>
+            {view === "full" && (
+              <div className={`${css.beside} ${outdated ? page.outdated : ""}`}>
+                <AnovaTable step={step} fit={fit.steps[step]!} />
+                <StepEquation fit={fit} step={step} title={title} />
+              </div>
+            )}
+            <SaveBack ladder={ladder} step={step} />
           </section>
         )}
       </main>
-      <LadderMargin ladder={ladder} result={result} before={before} title={title} onChange={change} />
+      <LadderMargin ladder={ladder} result={result} depth={depth.outdated ? null : depth.result} step={selected} before={before} />
     </>
   );
 }
+
+const FIGURES: Record<Told, string> = {
+  beta: "β: outcome SDs per predictor SD, SDs of the sample.",
+  b: "b: outcome units per unit of the term.",
+  part: "Part: correlation of the outcome with what is left of the term without the others.",
+  part2: "Part²: what the term would add to R² if it entered last.",
+};

@@ -1,5 +1,5 @@
 import { type Term, termIdentity } from "@/core/regression/terms";
-import type { CaseFilter, Ladder } from "@/study/model/ladder";
+import { type CaseFilter, type Ladder, ladderNames } from "@/study/model/ladder";
 import { type Study, titleOf } from "@/study/model/study";
 import type { Choice } from "@/ui/parts/SettingWord";
 
@@ -27,12 +27,35 @@ export function categoryChoices(study: Names): Choice[] {
     .map((v) => ({ value: v.name, label: titleOf(study, v.name), search: v.name, group: "Categories" }));
 }
 
+/** A choice with the number of the study's ladders that stand on it. */
+export interface UsedChoice extends Choice {
+  uses: number;
+}
+
+/** Puts the choices that most ladders stand on first; those of equal use stay in order. */
+function byUse(study: Pick<Study, "ladders">, choices: readonly Choice[], nameOf: (choice: Choice) => string): UsedChoice[] {
+  const names = study.ladders.map((l) => new Set(ladderNames(l)));
+  const uses = (name: string) => names.filter((all) => all.has(name)).length;
+  return choices.map((choice) => ({ ...choice, uses: uses(nameOf(choice)) })).sort((a, b) => b.uses - a.uses);
+}
+
+/** Every variable and scale that the ladder does not have yet, the most used in the study first. */
+export function namesByUse(study: Names & Pick<Study, "ladders">, ladder: Ladder): UsedChoice[] {
+  const present = new Set(ladder.steps.flatMap((s) => s.terms.map(termIdentity)));
+  const all = [...numericChoices(study, new Set(ladder.outcome === null ? [] : [ladder.outcome])), ...categoryChoices(study)];
+  const order = ["Scales", "Numbers", "Categories", "Items"];
+  const sorted = all
+    .filter((c) => !present.has(termIdentity({ components: [c.value] })))
+    .sort((a, b) => order.indexOf(a.group ?? "") - order.indexOf(b.group ?? ""));
+  return byUse(study, sorted, (c) => c.value);
+}
+
 /** A term as a choice's value, and back. */
 export const termValue = (components: readonly string[]) => JSON.stringify(components);
 export const termOf = (value: string) => JSON.parse(value) as string[];
 
 /** What a step can take: variables not in the ladder yet, then products of those that are. */
-export function termChoices(study: Names, ladder: Ladder): Choice[] {
+export function termChoices(study: Names & Pick<Study, "ladders">, ladder: Ladder): Choice[] {
   const present = new Set(ladder.steps.flatMap((s) => s.terms.map(termIdentity)));
   const fresh = (term: Term) => !present.has(termIdentity(term));
   const singles = [...numericChoices(study, new Set(ladder.outcome === null ? [] : [ladder.outcome])), ...categoryChoices(study)]
@@ -51,7 +74,18 @@ export function termChoices(study: Names, ladder: Ladder): Choice[] {
           ? `${titleOf(study, components[0]!)} squared`
           : components.map((c) => titleOf(study, c)).join(" × "),
     }));
-  return [...products, ...singles];
+  // within each group the most used first
+  const groups = [...new Set(singles.map((c) => c.group))];
+  return [
+    ...products,
+    ...groups.flatMap((group) =>
+      byUse(
+        study,
+        singles.filter((c) => c.group === group),
+        (c) => termOf(c.value)[0]!,
+      ),
+    ),
+  ];
 }
 
 const EVERYONE = "everyone";

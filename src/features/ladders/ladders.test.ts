@@ -26,7 +26,7 @@ test("a term added to a later step moves there; the other order of a product is 
   const moved = addTerm(ladder, 1, ["age"]);
   expect(moved.steps.map((s) => s.terms.length)).toEqual([0, 1]);
   const product = addTerm(addTerm(ladder, 1, ["age", "q1"]), 1, ["q1", "age"]);
-  expect(product.steps[1]!.terms).toEqual([{ components: ["q1", "age"] }]);
+  expect(product.steps[1]!.terms).toEqual([{ components: ["q1", "age"], off: false }]);
   expect(removeTerm(product, 1, { components: ["age", "q1"] }).steps[1]!.terms).toEqual([]);
 });
 

@@ -28,7 +28,12 @@ export function DerivedSection({ draft, onDraft, onChoose }: Props) {
       )}
       <ol className={css.derivedList}>
         {study.derived.map((d) => (
-          <DerivedLine key={d.name} derived={d} onOpen={reopened(d, study) ? () => onDraft(reopened(d, study)) : null} onChoose={() => onChoose(d.name)} />
+          <DerivedLine
+            key={d.name}
+            derived={d}
+            onOpen={reopened(d, study) ? () => onDraft(reopened(d, study)) : null}
+            onChoose={() => onChoose(d.name)}
+          />
         ))}
       </ol>
       {draft ? (

@@ -61,10 +61,12 @@ function NotesOf({ name, row, onOrder, onMake }: Props & { name: string }) {
     ...(variable.range ? outside : []).slice(0, 5).map(({ value, count }) => ({
       id: String(value),
       words: `${formatNumber(value, 0)} stands ${count === 1 ? "once" : `${count} times`} outside the declared answers.`,
-      fix: {
-        label: `Count ${formatNumber(value, 0)} as missing`,
-        act: () => void store.edit(...declareMissing([name], study.codebook, String(value))),
-      },
+      fixes: [
+        {
+          label: `Count ${formatNumber(value, 0)} as missing`,
+          act: () => void store.edit(...declareMissing([name], study.codebook, String(value))),
+        },
+      ],
     })),
     ...(wordsInNumbers === 0
       ? []
@@ -83,7 +85,8 @@ function NotesOf({ name, row, onOrder, onMake }: Props & { name: string }) {
         <p className="quiet">
           {KIND_WORDS[variable.kind]}
           {variable.unit && `, in ${variable.unit}`}
-          {derived && `, worked out: ${derived.recipe.kind === "case" ? CASE_WORDS[derived.recipe.statistic] : RECIPE_WORDS[derived.recipe.kind].name}`}
+          {derived &&
+            `, worked out: ${derived.recipe.kind === "case" ? CASE_WORDS[derived.recipe.statistic] : RECIPE_WORDS[derived.recipe.kind].name}`}
         </p>
         {variable.note && <p>{variable.note}</p>}
       </Note>

@@ -41,7 +41,7 @@ export function ScaleMargin(props: {
   const watches = scaleWatches(scale, strips, analysis, study, title).map((watch) => ({
     id: watch.id,
     words: watch.words,
-    fix: fixOf(watch),
+    fixes: [fixOf(watch)].filter((fix) => fix !== null),
   }));
   const ladders = study.ladders.filter((l) => l.outcome === scale.id || ladderPredictors(l).includes(scale.id)).map((l) => l.name);
   const wholes = study.scales.filter((s) => s.items.some((item) => item.variable === scale.id)).map((s) => `the scale ${s.name}`);

@@ -22,7 +22,7 @@ export function StructureMargin(props: {
   const watches = analysis
     ? structureWatches(structure, analysis, study, title).map(({ id, words, fix }) => {
         const possible = fix && (fix.to.items === undefined || fix.to.items.length >= 3);
-        return { id, words, fix: possible ? { label: fix.label, act: () => onChange({ ...structure, ...fix.to }) } : null };
+        return { id, words, fixes: possible ? [{ label: fix.label, act: () => onChange({ ...structure, ...fix.to }) }] : [] };
       })
     : [];
   return (

@@ -1,15 +1,16 @@
 "use client";
 
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQueries, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { browserPool } from "@/compute/browser/browser-pool";
-import { JobError } from "@/compute/browser/worker-pool";
+import { JobError, type Urgency } from "@/compute/browser/worker-pool";
 import type { Job } from "@/compute/protocol/jobs";
 import type { LadderResult } from "@/study/analyse/analyse-ladder";
 import type { ScaleResult } from "@/study/analyse/analyse-scale";
 import type { StructureResult } from "@/study/analyse/analyse-structure";
 import type { AnswerStrip } from "@/study/analyse/answer-strip";
 import type { JobResults } from "@/compute/protocol/jobs";
+import type { Comparison } from "@/study/model/comparison";
 import { columnsBehind, filterInputs, filtersBehind, namesBehind } from "@/study/model/dependencies";
 import type { DerivedVariable } from "@/study/model/derived";
 import { type Ladder, ladderNames } from "@/study/model/ladder";
@@ -18,7 +19,7 @@ import type { Scale } from "@/study/model/scale";
 import { type Structure, structureParts } from "@/study/model/structure";
 import type { Study } from "@/study/model/study";
 import { Variable } from "@/study/model/variable";
-import { useStudy } from "./study-context";
+import { type StudyView, useStudy } from "./study-context";
 
 /** A result that is being kept up to date. */
 export interface Computed<T> {
@@ -44,12 +45,52 @@ export function useLadderResult(ladder: Ladder): Computed<LadderResult> {
   return useJob(job, columns, ladder.id);
 }
 
+/** Several ladders' numbers, by id; what is not there yet is worked out when nobody waits for anything else. */
+export function useLadderResults(ladders: readonly Ladder[]): ReadonlyMap<string, LadderResult> {
+  const house = useStudy();
+  const results = useQueries({
+    queries: ladders.map((ladder) => {
+      const { job, columns } = ladderJob(house.study, ladder, house.dataset.columns);
+      return jobQuery<LadderResult>(house, job, columns, ladder.id, "background");
+    }),
+  });
+  return new Map(ladders.flatMap((ladder, i) => (results[i]?.data ? [[ladder.id, results[i].data] as const] : [])));
+}
+
+/** What takes longer than a ladder's tables; begun once these are there. @param step from 0 */
+export function useLadderDepth(ladder: Ladder, step: number, enabled: boolean): Computed<JobResults["ladder-depth"]> {
+  const { study, dataset } = useStudy();
+  const { job, columns } = ladderJob(study, ladder, dataset.columns);
+  return useJob({ ...job, kind: "ladder-depth", step }, columns, `depth ${ladder.id}`, enabled, "background");
+}
+
+/** Ladders side by side. */
+export function useComparison(comparison: Comparison): Computed<JobResults["comparison"]> {
+  const { study, dataset } = useStudy();
+  const ladders = study.ladders.filter((l) => comparison.models.some((m) => m.ladder === l.id));
+  const { context, columns } = contextOf(
+    study,
+    ladders.flatMap(ladderNames),
+    ladders.map((l) => l.respondents),
+    dataset.columns,
+  );
+  const bare = { ...comparison, name: "-" };
+  return useJob(
+    { kind: "comparison", context, comparison: bare, ladders: ladders.map(bareLadder) },
+    columns,
+    `comparison ${comparison.id}`,
+  );
+}
+
+/** Names, labels and the metric that is shown do not change numbers: renaming a step computes nothing. */
+function bareLadder(ladder: Ladder): Ladder {
+  return { ...ladder, name: "-", metric: "z", steps: ladder.steps.map((step) => ({ ...step, name: "" })) };
+}
+
 /** The job behind a ladder's numbers: it holds everything they depend on. */
 export function ladderJob(study: Study, ladder: Ladder, all: readonly string[]) {
   const { context, columns } = contextOf(study, ladderNames(ladder), [ladder.respondents], all);
-  // names and labels do not change numbers: renaming a step computes nothing
-  const bare: Ladder = { ...ladder, name: "-", steps: ladder.steps.map((step) => ({ ...step, name: "" })) };
-  return { job: { kind: "ladder" as const, context, ladder: bare }, columns };
+  return { job: { kind: "ladder" as const, context, ladder: bareLadder(ladder) }, columns };
 }
 
 /** The job behind a scale's numbers. */
@@ -158,22 +199,38 @@ export function contextOf(study: Study, names: readonly string[], chosen: readon
   return { context, columns };
 }
 
-function useJob<T>(job: Job, columns: string[], subject: string, enabled = true): Computed<T> {
+/** How a job is asked for and kept: two places that ask for the same share one answer. */
+function jobQuery<T>(
+  house: Pick<StudyView, "dataset" | "columns">,
+  job: Job,
+  columns: string[],
+  subject: string,
+  urgency: Urgency,
+  progress?: (share: number | null) => void,
+) {
+  const queryKey: readonly unknown[] = ["computed", house.dataset.id, subject, job];
+  return {
+    queryKey,
+    queryFn: async ({ signal }: { signal: AbortSignal }) => {
+      const data = await house.columns.columns(columns);
+      progress?.(null);
+      return (await browserPool().run(job, house.dataset.id, data, signal, (done, of) => progress?.(done / of), urgency)) as T;
+    },
+    gcTime: 300_000,
+  };
+}
+
+function useJob<T>(job: Job, columns: string[], subject: string, enabled = true, urgency: Urgency = "now"): Computed<T> {
   const house = useStudy();
   const client = useQueryClient();
-  const queryKey = ["computed", house.dataset.id, subject, job];
   const [progress, setProgress] = useState<number | null>(null);
-  const query = useQuery({
-    queryKey,
+  const asked = jobQuery<T>(house, job, columns, subject, urgency, setProgress);
+  const { queryKey } = asked;
+  const query = useQuery<T, Error, T, readonly unknown[]>({
+    ...asked,
     enabled,
-    queryFn: async ({ signal }) => {
-      const data = await house.columns.columns(columns);
-      setProgress(null);
-      return (await browserPool().run(job, house.dataset.id, data, signal, (done, of) => setProgress(done / of))) as T;
-    },
     // numbers of the same object stay, greyed, until new ones arrive; another object's never show
     placeholderData: (previous, before) => (before?.queryKey[2] === subject ? previous : undefined),
-    gcTime: 300_000,
   });
   const fault = query.error
     ? query.error instanceof JobError

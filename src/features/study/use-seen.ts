@@ -1,6 +1,6 @@
 "use client";
 
-import { useEffect, useMemo, useRef, useSyncExternalStore } from "react";
+import { useDeferredValue, useEffect, useMemo, useRef, useSyncExternalStore } from "react";
 import type { LadderResult } from "@/study/analyse/analyse-ladder";
 import type { ScaleResult } from "@/study/analyse/analyse-scale";
 import type { StructureResult } from "@/study/analyse/analyse-structure";
@@ -14,7 +14,10 @@ import { type Computed, ladderJob, scaleJob, structureJob } from "./use-computed
 
 /** Which scales, structures and ladders stand on other inputs than when they were last looked at, by id. */
 export function useOutdated(): ReadonlySet<string> {
-  const { study, dataset } = useStudy();
+  const now = useStudy();
+  // told a moment later than the change itself shows: it takes a mark of every object of the study
+  const study = useDeferredValue(now.study);
+  const dataset = useDeferredValue(now.dataset);
   const store = useSeenStore();
   const seen = useSyncExternalStore(store.subscribe, store.snapshot, store.snapshot);
   return useMemo(() => {
@@ -71,6 +74,9 @@ export function useSeenStructure(structure: Structure, computed: Computed<Struct
   return useSeen("structure", structure.id, inputsOf(dataset.id, structureJob(study, structure, dataset.columns).job), numbers, computed);
 }
 
+/** How long numbers must stand on the page to count as looked at. */
+const LOOK_MS = 250;
+
 const inputsOf = (dataset: string, job: unknown) => fingerprint(JSON.stringify([dataset, job]));
 
 function useSeen(
@@ -87,8 +93,12 @@ function useSeen(
   const watched = useRef("");
   useEffect(() => {
     if (!ready) return;
-    store.look({ kind, id, inputs, numbers, revision, at: new Date().toISOString() }, watched.current === `${kind} ${id}`);
-    watched.current = `${kind} ${id}`;
+    // after the numbers are on the screen: recording the look draws parts of the page anew
+    const later = setTimeout(() => {
+      store.look({ kind, id, inputs, numbers, revision, at: new Date().toISOString() }, watched.current === `${kind} ${id}`);
+      watched.current = `${kind} ${id}`;
+    }, LOOK_MS);
+    return () => clearTimeout(later);
   });
   return store.earlier({ kind, id });
 }

@@ -1,4 +1,5 @@
-import { type LadderFit, type LadderModels, ladderTables } from "@/core/regression/ladder";
+import { type TermInflation, termInflations } from "@/core/diagnostics/collinearity";
+import { type LadderFit, type LadderModels, ladderTables, termsUpTo } from "@/core/regression/ladder";
 import type { Ladder } from "../model/ladder";
 import type { ResponseSource } from "../model/response-column";
 import type { StudyContext } from "../model/study";
@@ -17,6 +18,8 @@ export type LadderResult =
       /** Ids of the steps the numbers belong to, in order: a step that came or went since has none. */
       stepIds: string[];
       looks: PredictorLook[];
+      /** Per step, of every term: what it shares with the others as a whole. */
+      inflations: TermInflation[][];
       pairs: ProductPair[];
     }
   | { status: "refused"; sample: AnalysisSample | null; refusal: Refusal };
@@ -42,6 +45,7 @@ export function analyseLadder(
     fit: ladderTables(models),
     stepIds: ladder.steps.map((step) => step.id),
     looks: predictorLooks(models),
+    inflations: models.fits.map((fit, k) => termInflations(models.design.columns, termsUpTo(models, k), fit)),
     pairs: productPairs(models),
   };
 }

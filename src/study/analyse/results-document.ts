@@ -35,7 +35,9 @@ export function resultsDocument(study: Study, responses: ResponseSource) {
   const onItsSample = (c: Comparison) =>
     c.sample === "own"
       ? fitted
-      : besideOneAnother(c, study.ladders, (ladder, within) => (within ? fitLadderOf(study, ladder, responses, columns, within) : fitted.get(ladder.id)!));
+      : besideOneAnother(c, study.ladders, (ladder, within) =>
+          within ? fitLadderOf(study, ladder, responses, columns, within) : fitted.get(ladder.id)!,
+        );
   const comparisons = study.comparisons.map((c) => [c.id, comparisonResults(c, onItsSample(c), columns)] as const);
   const variables = study.codebook.flatMap((v) => {
     const derived = study.derived.some((d) => d.name === v.name);

@@ -70,14 +70,24 @@ export class StudyColumns {
   /** @throws MissingColumnError */
   variable(name: string): ReadVariable {
     return this.once(this.read, name, () =>
-      this.shelved("numbers", name, () => readNumbers(this.column(name), this.codebookRow(name)), (made) => made.values.length),
+      this.shelved(
+        "numbers",
+        name,
+        () => readNumbers(this.column(name), this.codebookRow(name)),
+        (made) => made.values.length,
+      ),
     );
   }
 
   /** The same column read as categories, whatever its kind. @throws MissingColumnError */
   categories(name: string): CategoryColumn {
     return this.once(this.categorized, name, () =>
-      this.shelved("categories", name, () => readCategories(this.column(name), this.codebookRow(name)), (made) => made.codes.length),
+      this.shelved(
+        "categories",
+        name,
+        () => readCategories(this.column(name), this.codebookRow(name)),
+        (made) => made.codes.length,
+      ),
     );
   }
 
@@ -133,7 +143,13 @@ export class StudyColumns {
   numbers(name: string): NumericColumn {
     const scale = this.study.scales.find((s) => s.id === name);
     if (!scale) return this.variable(name);
-    const scores = () => this.shelved("scores", name, () => this.scale(scale).scores, (made) => made.values.length);
+    const scores = () =>
+      this.shelved(
+        "scores",
+        name,
+        () => this.scale(scale).scores,
+        (made) => made.values.length,
+      );
     return this.once(this.scores, name, scores);
   }
 
@@ -173,7 +189,12 @@ export class StudyColumns {
 
   private derivation(name: string): Derivation {
     return this.once(this.derivations, name, () =>
-      this.shelved("derivation", name, () => this.unlessCircle(name, () => this.carryOut(name)), (made) => made.facts.rows),
+      this.shelved(
+        "derivation",
+        name,
+        () => this.unlessCircle(name, () => this.carryOut(name)),
+        (made) => made.facts.rows,
+      ),
     );
   }
 

@@ -4,7 +4,7 @@ import { itemPlaces, sortedPlaces } from "../analyse/factor-places";
 import type { Structure } from "../model/structure";
 import { EXTRACTION_WORDS, ROTATION_WORDS } from "./factoring-words";
 import { formatShare } from "./format-number";
-import type { PrintTable } from "./ladder-table";
+import type { PrintTable } from "./ladder/ladder-table";
 import { loadingsName } from "./structure-words";
 
 /** The loadings that are to be read, as a journal prints them, with communalities, variances and factor correlations. */

@@ -23,7 +23,7 @@ test("the rise is drawn to scale: bars touch, widths go as ΔR², ticks stand at
 });
 
 test("nothing explained is drawn as nothing", () => {
-  expect(layoutRise([{ R2: 0, change: 0 }], 200).bars[0]).toEqual({ before: 0, added: 0, end: 0 });
+  expect(layoutRise([{ R2: 0, change: 0 }], 200).bars[0]).toEqual({ before: 0, added: 0, end: 0, interval: null });
   expect(layoutRise([], 200).bars).toEqual([]);
 });
 

@@ -44,6 +44,8 @@ export function SettingWord(props: {
   choices: readonly Choice[];
   onChange: (value: string) => void;
   main?: boolean;
+  /** Looks of another place than the sentence. */
+  className?: string;
 }) {
   const [editing, setEditing] = useState(false);
   const button = useRef<HTMLButtonElement>(null);
@@ -51,7 +53,7 @@ export function SettingWord(props: {
     setEditing(false);
     if (focus) requestAnimationFrame(() => button.current?.focus());
   };
-  const looks = [css.word, props.main ? css.main : "", props.value === null ? css.unset : ""].join(" ");
+  const looks = props.className ?? [css.word, props.main ? css.main : "", props.value === null ? css.unset : ""].join(" ");
   if (editing) {
     return (
       <span className={css.place} onKeyDownCapture={(event) => event.key === "Escape" && close(true)}>

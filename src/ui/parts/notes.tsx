@@ -30,11 +30,11 @@ export function CopyNote({ heading, text }: { heading: string; text: string }) {
   );
 }
 
-/** A caution, with a button that mends it where there is one. */
+/** A caution, with a button for each thing that can be done about it. */
 export interface Watch {
   id: string;
   words: string;
-  fix?: { label: string; act: () => void } | null;
+  fixes?: readonly { label: string; act: () => void }[];
 }
 
 /** The cautions of a sheet; nothing when there are none. */
@@ -43,14 +43,14 @@ export function WatchNote({ watches }: { watches: readonly Watch[] }) {
   return (
     <Note heading="Watch">
       <ul>
-        {watches.map(({ id, words, fix }) => (
+        {watches.map(({ id, words, fixes = [] }) => (
           <li key={id}>
-            {words}
-            {fix && (
-              <button type="button" className={`link ${page.fix}`} onClick={fix.act}>
+            <StatText>{words}</StatText>
+            {fixes.map((fix) => (
+              <button key={fix.label} type="button" className={`link ${page.fix}`} onClick={fix.act}>
                 {fix.label}
               </button>
-            )}
+            ))}
           </li>
         ))}
       </ul>

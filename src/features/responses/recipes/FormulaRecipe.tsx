@@ -12,7 +12,13 @@ import css from "../responses.module.css";
 const SIGNS = ["+", "−", "×", "/", "^", "(", ")"];
 
 /** A formula that is typed, or put together with pickers. A fault is pointed at in its place. */
-export function FormulaRecipe({ recipe, onChange }: { recipe: Extract<Recipe, { kind: "formula" }>; onChange: (recipe: WrittenRecipe) => void }) {
+export function FormulaRecipe({
+  recipe,
+  onChange,
+}: {
+  recipe: Extract<Recipe, { kind: "formula" }>;
+  onChange: (recipe: WrittenRecipe) => void;
+}) {
   return <FormulaField formula={recipe.formula} onChange={(formula) => onChange({ ...recipe, formula })} />;
 }
 

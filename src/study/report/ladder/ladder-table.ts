@@ -1,10 +1,10 @@
 import type { CodingTable } from "@/core/regression/categories";
 import type { LadderFit } from "@/core/regression/ladder";
-import type { Ladder } from "../model/ladder";
-import type { AnalysisSample } from "../prepare/analysis-sample";
-import { decimalsFor, formatInterval, formatNumber, formatP, formatShare } from "./format-number";
-import { columnTitle, type Titles } from "./ladder-words";
-import { levelTitle } from "./level-title";
+import type { Ladder } from "../../model/ladder";
+import type { AnalysisSample } from "../../prepare/analysis-sample";
+import { decimalsFor, formatInterval, formatNumber, formatP, formatShare } from "../format-number";
+import { columnTitle, type Titles } from "./coefficient-words";
+import { levelTitle } from "../level-title";
 
 /** A table of text cells as a journal prints it; rows of the same width as the head. */
 export interface PrintTable {

@@ -4,7 +4,10 @@ import { Select } from "antd";
 import { useState } from "react";
 import { type Choice, groupedOptions, matches } from "@/ui/parts/SettingWord";
 import page from "@/ui/parts/page.module.css";
-import css from "./ladders.module.css";
+import css from "./flight.module.css";
+
+/** A list of so many choices is drawn whole: measuring which of them are in view takes longer at every change. */
+const PLAIN = 150;
 
 /** "+ term": turns into a search over what the step can take. Stays open, so that several terms follow one another. */
 export function TermAdder({ step, choices, onAdd }: { step: number; choices: readonly Choice[]; onAdd: (value: string) => void }) {
@@ -32,6 +35,7 @@ export function TermAdder({ step, choices, onAdd }: { step: number; choices: rea
         showSearch={{ filterOption: matches }}
         options={groupedOptions(choices)}
         listHeight={320}
+        virtual={choices.length > PLAIN}
         getPopupContainer={(node: HTMLElement) => node.parentElement!}
         onChange={(value: string | null) => value !== null && onAdd(value)}
         onBlur={() => setOpen(false)}

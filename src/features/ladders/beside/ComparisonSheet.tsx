@@ -1,0 +1,99 @@
+"use client";
+
+import { ComparisonMargin } from "./ComparisonMargin";
+import { ComputationState } from "@/features/study/ComputationState";
+import { useStudy } from "@/features/study/study-context";
+import { useComparison } from "@/features/study/use-computed";
+import type { Comparison } from "@/study/model/comparison";
+import { formatCount, listed } from "@/study/report/format-number";
+import { refusalWords } from "@/study/report/refusals";
+import { NameWord } from "@/ui/parts/NameWord";
+import page from "@/ui/parts/page.module.css";
+import { type Choice, SettingWord } from "@/ui/parts/SettingWord";
+import { BesideCoefficients } from "./BesideCoefficients";
+import { FitTable } from "./FitTable";
+
+const SAMPLES: Choice[] = [
+  { value: "own", label: "each on its own respondents" },
+  { value: "common", label: "all on the respondents they have in common" },
+];
+
+/** Two to four ladders side by side: how well each does, and its coefficients. Refused while they stand on different respondents. */
+export function ComparisonSheet({ comparison }: { comparison: Comparison }) {
+  const { study, store, title } = useStudy();
+  const computed = useComparison(comparison);
+  const { result, outdated } = computed;
+  const change = (to: Comparison) => void store.edit({ subject: "comparison", id: comparison.id, to });
+  const refused = result?.status === "refused" ? result : null;
+  const bySample = refused?.refusal.code === "unlike-models" && refused.refusal.details["differ"] === "sample";
+  const words = refused && refusalWords(refused.refusal, title);
+  return (
+    <>
+      <main className={page.sheet} aria-busy={outdated}>
+        <h1 className={page.sentence}>
+          <NameWord label="Name of this side-by-side" name={comparison.name} onChange={(name) => change({ ...comparison, name })} />:{" "}
+          {comparison.models.map((model, i) => {
+            const ladder = study.ladders.find((l) => l.id === model.ladder);
+            const last = ladder?.steps.length ?? 1;
+            const step = model.step ?? last;
+            return (
+              <span key={model.name}>
+                {i > 0 && (i === comparison.models.length - 1 ? " and " : ", ")}
+                {model.name} up to{" "}
+                <SettingWord
+                  label={`Step of ${model.name}`}
+                  value={String(step)}
+                  text={`step ${step}`}
+                  choices={Array.from({ length: last }, (_, k) => ({
+                    value: String(k + 1),
+                    label: `step ${k + 1}${ladder?.steps[k]?.name ? `, ${ladder.steps[k]!.name}` : ""}`,
+                  }))}
+                  onChange={(value) =>
+                    change({
+                      ...comparison,
+                      models: comparison.models.map((m) =>
+                        m === model ? { ...m, step: Number(value) === last ? null : Number(value) } : m,
+                      ),
+                    })
+                  }
+                />
+              </span>
+            );
+          })}
+          ,{" "}
+          <SettingWord
+            label="Respondents of the ladders"
+            value={comparison.sample}
+            text={SAMPLES.find((s) => s.value === comparison.sample)!.label}
+            choices={SAMPLES}
+            onChange={(sample) => change({ ...comparison, sample: sample as Comparison["sample"] })}
+          />
+          {result?.status === "compared" && ` (${formatCount(result.sample.used)} of ${formatCount(result.sample.rows)})`}.
+        </h1>
+        <ComputationState of={computed} refusal={null} />
+        {refused && words && !outdated && (
+          <div className={page.refusal} role="status" data-testid="refusal">
+            <p>
+              {words.what} {words.remedy}
+            </p>
+            {bySample && (
+              <p>
+                Respondents: {listed(refused.samples.map((s) => `${s.name} ${s.used === null ? "none" : formatCount(s.used)}`))}.{" "}
+                <button type="button" className="link" onClick={() => change({ ...comparison, sample: "common" })}>
+                  Fit all on the common sample
+                </button>
+              </p>
+            )}
+          </div>
+        )}
+        {result?.status === "compared" && (
+          <div className={outdated ? page.outdated : undefined} data-testid="side-by-side" data-outdated={outdated}>
+            <FitTable models={result.models} />
+            <BesideCoefficients models={result.models} title={title} />
+          </div>
+        )}
+      </main>
+      <ComparisonMargin result={result} comparison={comparison} />
+    </>
+  );
+}
