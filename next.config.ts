@@ -5,6 +5,7 @@ const config: NextConfig = {
   poweredByHeader: false,
   devIndicators: false,
   reactStrictMode: true,
+  reactCompiler: true,
 };
 
 export default config;

@@ -17,8 +17,10 @@ export class JobError extends Error {
   }
 }
 
-/** How long a stopped job may go on before its worker is ended. */
+/** How long a stopped job may go on before its worker is ended, when another job needs the worker. */
 const GRACE_MS = 200;
+/** How long it may when none does: a worker that is kept has its columns and its compiled code. */
+const PATIENCE_MS = 3000;
 
 /** Work nobody waits for: it goes last, and leaves a worker free for what is on screen. */
 export type Urgency = "now" | "background";
@@ -41,6 +43,8 @@ interface Seat {
   /** `dataset name` of each column the worker has. */
   has: Set<string>;
   busy: { id: number; waiting: Waiting } | null;
+  /** True when it is busy with a job that was stopped and has had its time. */
+  overdue: boolean;
 }
 
 /** A few workers that stay warm; each is sent a column once. The newest job goes first: it is what is on screen. */
@@ -92,7 +96,7 @@ export class WorkerPool {
   }
 
   private seat(): Seat {
-    const seat: Seat = { worker: this.spawn(), has: new Set(), busy: null };
+    const seat: Seat = { worker: this.spawn(), has: new Set(), busy: null, overdue: false };
     seat.worker.onmessage = ({ data }) => {
       if (!seat.busy || seat.busy.id !== data.id) return;
       const { waiting } = seat.busy;
@@ -115,7 +119,11 @@ export class WorkerPool {
       if (this.queue.at(-1)!.urgency === "background" && busy >= Math.max(1, this.size - 1)) return;
       const free = this.seats.find((s) => !s.busy);
       const seat = free ?? (this.seats.length < this.size ? this.seat() : null);
-      if (!seat) return;
+      if (!seat) {
+        const overdue = this.queue.at(-1)!.urgency === "now" && this.seats.find((s) => s.busy && s.overdue);
+        if (overdue) this.replace(overdue, new JobError("stopped"));
+        return;
+      }
       if (!free) this.seats.push(seat);
       this.start(seat, this.queue.pop()!);
     }
@@ -128,6 +136,7 @@ export class WorkerPool {
     for (const column of missing) seat.has.add(key(column));
     const id = ++this.lastId;
     seat.busy = { id, waiting };
+    seat.overdue = false;
     seat.worker.postMessage({ type: "run", id, dataset: waiting.dataset, job: waiting.job });
   }
 
@@ -142,9 +151,15 @@ export class WorkerPool {
     if (!seat) return;
     waiting.reject(new JobError("stopped"));
     // most jobs end within moments: then the worker and its columns are kept
-    setTimeout(() => {
+    const end = () => {
       if (seat.busy?.waiting === waiting) this.replace(seat, new JobError("stopped"));
+    };
+    setTimeout(() => {
+      if (seat.busy?.waiting !== waiting) return;
+      seat.overdue = true;
+      if (this.queue.some((other) => other.urgency === "now")) end();
     }, GRACE_MS);
+    setTimeout(end, PATIENCE_MS);
   }
 
   /** A running job can only be ended with its worker. A fresh one is started when a job needs it: one that cannot start is not tried for ever. */

@@ -53,16 +53,27 @@ export function semiNormalSolution(
   const largest = step.reduce((size, v) => Math.max(size, Math.abs(v)), 0);
   const size = first.reduce((most, v) => Math.max(most, Math.abs(v)), 0);
   if (!(largest <= SETTLED * size)) return null;
-  columns.forEach((column, i) => subtractLittle(residual, column, step[i]!));
+  subtractLittle(residual, columns, step);
   return { residual, solution: Array.from(first, (b, i) => twoSum(b, step[i]!)) };
 }
 
-/** v ← v − x·b for a b so small that plain arithmetic keeps its digits. */
-function subtractLittle({ hi, lo }: ExactVector, column: ScaledColumn | null, b: number): void {
-  for (let i = 0; i < hi.length; i++) {
-    const low = lo[i]! - (column ? (column.values[i]! - column.centre) * column.scale * b : b);
-    const high = hi[i]! + low;
-    lo[i] = low - (high - hi[i]!);
+/** v ← v − Σ x·b for b so small that plain arithmetic keeps their digits. */
+function subtractLittle({ hi, lo }: ExactVector, columns: readonly (ScaledColumn | null)[], b: ArrayLike<number>): void {
+  const n = hi.length;
+  columns.forEach((column, k) => {
+    if (column === null) {
+      for (let i = 0; i < n; i++) lo[i] = lo[i]! - b[k]!;
+      return;
+    }
+    const { values, centre } = column;
+    const factor = column.scale * b[k]!;
+    for (let i = 0; i < n; i++) lo[i] = lo[i]! - (values[i]! - centre) * factor;
+  });
+  for (let i = 0; i < n; i++) {
+    const before = hi[i]!;
+    const low = lo[i]!;
+    const high = before + low;
+    lo[i] = low - (high - before);
     hi[i] = high;
   }
 }

@@ -11,6 +11,7 @@ import { addStep, addTerm, moveStep, moveTerm } from "./ladder-edits";
 import { LadderSheet } from "./LadderSheet";
 import css from "./ladders.module.css";
 import { Shelf } from "./shelf/Shelf";
+import { useChangeLadder } from "./use-change-ladder";
 import { useOpen } from "./use-open";
 
 /** The study's ladders on their shelf, and the one that is open, or several side by side. */
@@ -21,7 +22,7 @@ export function LadderScreen() {
   const ladder = comparison ? null : (study.ladders.find((l) => l.id === opened.ladder) ?? study.ladders[0] ?? null);
   const found = ladder ? ladder.steps.findIndex((step) => step.id === opened.step) : -1;
   const selected = ladder && found < 0 ? ladder.steps.length - 1 : found;
-  const change = (to: Ladder) => void store.edit({ subject: "ladder", id: to.id, to });
+  const change = useChangeLadder();
 
   const create = () => {
     const name = study.ladders.length === 0 ? "First ladder" : `Ladder ${study.ladders.length + 1}`;

@@ -6,6 +6,7 @@ import { ladderCsv } from "@/files/ladder-csv";
 import { tableAsHtml } from "@/files/table-html";
 import { ComputationState } from "@/features/study/ComputationState";
 import { useStudy } from "@/features/study/study-context";
+import { useRest } from "@/features/study/use-rest";
 import { useLadderDepth, useLadderResult } from "@/features/study/use-computed";
 import { useSeenLadder } from "@/features/study/use-seen";
 import type { Ladder } from "@/study/model/ladder";
@@ -23,19 +24,24 @@ import { LadderMargin } from "./LadderMargin";
 import { LadderSentence } from "./LadderSentence";
 import css from "./ladders.module.css";
 import { SaveBack } from "./SaveBack";
+import { useChangeLadder } from "./use-change-ladder";
+
+/** How long the numbers must stand before more is worked out behind them: while terms come and go nobody waits for it. */
+const DEPTH_MS = 350;
 
 /** One ladder: sentence, steps with their rise, then everything about the step that is selected, and the margin that speaks of it. */
 export function LadderSheet({ ladder, selected, onSelect }: { ladder: Ladder; selected: number; onSelect: (step: number) => void }) {
-  const { study, store, title } = useStudy();
+  const { study, title } = useStudy();
   const computed = useLadderResult(ladder);
   const { result, outdated, fault } = computed;
   const before = useSeenLadder(ladder, computed);
   const [share, setShare] = useState<"part" | "part2" | null>(null);
   const [view, setView] = useState<"every" | "full">("every");
-  const change = (to: Ladder) => void store.edit({ subject: "ladder", id: ladder.id, to });
+  const change = useChangeLadder();
   const fitted = result?.status === "fitted" ? result : null;
   const fit = fitted?.fit ?? null;
-  const depth = useLadderDepth(ladder, selected, fitted !== null && !outdated);
+  const settled = useRest(fitted !== null && !outdated ? ladder : null, DEPTH_MS) === ladder;
+  const depth = useLadderDepth(ladder, selected, settled);
   const percent = `${Math.round(ladder.confidence * 1000) / 10} %`;
   const told: Told = share ?? (ladder.metric === "z" ? "beta" : "b");
   const unit = (name: string) => study.codebook.find((v) => v.name === name)?.unit ?? "";

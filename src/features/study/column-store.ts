@@ -5,6 +5,7 @@ const AT_ONCE = 100;
 
 /** Columns of one dataset, fetched when first asked for; what is asked for in the same moment goes in one request. */
 export class ColumnStore {
+  private readonly here = new Map<string, ResponseColumn>();
   private readonly known = new Map<string, Promise<ResponseColumn>>();
   private waiting = new Map<string, { resolve: (c: ResponseColumn) => void; reject: (e: unknown) => void }>();
 
@@ -12,6 +13,17 @@ export class ColumnStore {
     readonly datasetId: string,
     private readonly send: (url: string) => Promise<Response> = (url) => fetch(url),
   ) {}
+
+  /** The columns if every one of them is here already. */
+  ready(names: readonly string[]): ResponseColumn[] | null {
+    const all: ResponseColumn[] = [];
+    for (const name of names) {
+      const column = this.here.get(name);
+      if (!column) return null;
+      all.push(column);
+    }
+    return all;
+  }
 
   /** @throws when the server does not answer; a later call asks again */
   columns(names: readonly string[]): Promise<ResponseColumn[]> {
@@ -40,7 +52,10 @@ export class ColumnStore {
         const response = await this.send(`/api/datasets/${this.datasetId}/columns?${query}`);
         if (!response.ok) throw new Error("columns-unavailable");
         const columns = decodeColumns(await response.arrayBuffer());
-        batch.forEach(([, { resolve }], i) => resolve(columns[i]!));
+        batch.forEach(([name, { resolve }], i) => {
+          this.here.set(name, columns[i]!);
+          resolve(columns[i]!);
+        });
       } catch (error) {
         for (const [, { reject }] of batch) reject(error);
       }

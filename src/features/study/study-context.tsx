@@ -1,7 +1,7 @@
 "use client";
 
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { createContext, type ReactNode, use, useMemo, useState, useSyncExternalStore } from "react";
+import { createContext, type ReactNode, use, useEffect, useMemo, useState, useSyncExternalStore } from "react";
 import { browserPool } from "@/compute/browser/browser-pool";
 import type { Study } from "@/study/model/study";
 import { titleOf } from "@/study/model/study";
@@ -31,10 +31,20 @@ const House = createContext<StudyHouse | null>(null);
 /** Up to this many cells are fetched before anyone asks: 18 MB. */
 const CELLS_AT_ONCE = 2_000_000;
 
-/** Starts what every place needs, while the page still wakes up: workers, and the columns of a study of usual size. */
+/** Up to this many are fetched a column at a time, once the page has settled: 72 MB. */
+const CELLS_IN_TIME = 8_000_000;
+const SETTLED_MS = 3000;
+
+/** Starts what every place needs, while the page still wakes up: workers, and the columns of a study of usual size. Columns that fail are asked for again when needed. */
 function prepare(columns: ColumnStore, dataset: DatasetFacts): void {
   browserPool().warm();
-  if (dataset.rows * dataset.columns.length <= CELLS_AT_ONCE) columns.columns(dataset.columns).catch(() => undefined); // asked again when needed
+  const cells = dataset.rows * dataset.columns.length;
+  if (cells <= CELLS_AT_ONCE) void columns.columns(dataset.columns).catch(() => undefined);
+  else if (cells <= CELLS_IN_TIME) setTimeout(() => void oneByOne(columns, dataset.columns), SETTLED_MS);
+}
+
+async function oneByOne(columns: ColumnStore, names: readonly string[]): Promise<void> {
+  for (const name of names) await columns.columns([name]).catch(() => undefined);
 }
 
 /** Holds one study for all its places, so that going from tread to tread loads nothing again. */
@@ -50,6 +60,11 @@ export function StudyProvider(props: { id: string; study: Study; revision: numbe
     if (typeof window !== "undefined") prepare(columnsOf(dataset.id), dataset);
     return { store: new StudyStore(props.id, props.study, props.revision), columnsOf, seen: new SeenStore(props.id, props.seen) };
   });
+  const { store } = house;
+  useEffect(() => {
+    window.addEventListener("pagehide", store.hurry);
+    return () => window.removeEventListener("pagehide", store.hurry);
+  }, [store]);
   const [client] = useState(
     () => new QueryClient({ defaultOptions: { queries: { staleTime: Infinity, retry: 1, refetchOnWindowFocus: false } } }),
   );

@@ -40,6 +40,10 @@ export interface TrailRevision {
 
 /** How long to wait before asking a silent server again. */
 const RETRY_MS = 3000;
+/** How long a change waits before it is saved. */
+const CALM_MS = 150;
+/** Browsers let requests up to 64 KB outlive the page. */
+const OUTLIVES_PAGE = 20_000;
 const SILENT = "The server does not answer. Your changes are kept on this page and will be saved when it is back.";
 
 type Fetch = (url: string, init?: RequestInit) => Promise<Response>;
@@ -60,6 +64,7 @@ export class StudyStore {
   private readonly listeners = new Set<() => void>();
   private readonly pending: Pending[] = [];
   private flushing: Promise<void> | null = null;
+  private endOfCalm: (() => void) | null = null;
   private turning: Promise<unknown> = Promise.resolve();
   /** Changes asked for here, those that take back or do again left out. */
   private asked = 0;
@@ -122,8 +127,14 @@ export class StudyStore {
 
   /** Resolves when nothing more can be saved for now: all is saved, refused, or waits for the server to come back. */
   async settled(): Promise<void> {
-    while (this.flushing) await this.flushing;
+    while (this.flushing) {
+      this.hurry();
+      await this.flushing;
+    }
   }
+
+  /** Saves at once what waits for a quiet moment: the page is about to be left. */
+  readonly hurry = (): void => this.endOfCalm?.();
 
   /** One after the other: each must see what the one before has left. */
   private turn(how: "undo" | "redo"): Promise<boolean> {
@@ -180,7 +191,21 @@ export class StudyStore {
   }
 
   private flush(): void {
-    this.flushing ??= this.saveAll().finally(() => (this.flushing = null));
+    this.flushing ??= this.calm()
+      .then(() => this.saveAll())
+      .finally(() => (this.flushing = null));
+  }
+
+  /** A moment in which the new numbers are worked out and drawn, undisturbed by the saving. */
+  private calm(): Promise<void> {
+    return new Promise((resolve) => {
+      const timer = setTimeout(resolve, CALM_MS);
+      this.endOfCalm = () => {
+        clearTimeout(timer);
+        this.endOfCalm = null;
+        resolve();
+      };
+    });
   }
 
   private async saveAll(): Promise<void> {
@@ -188,10 +213,12 @@ export class StudyStore {
       const step = this.pending[0]!;
       let response: Response;
       try {
+        const body = JSON.stringify({ revision: this.saved, ...step });
         response = await this.send(`/api/studies/${this.id}/edits`, {
           method: "POST",
           headers: { "content-type": "application/json" },
-          body: JSON.stringify({ revision: this.saved, ...step }),
+          body,
+          keepalive: body.length < OUTLIVES_PAGE, // arrives although the page is left meanwhile
         });
       } catch {
         this.set({ fault: SILENT });

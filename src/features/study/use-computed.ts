@@ -45,16 +45,34 @@ export function useLadderResult(ladder: Ladder): Computed<LadderResult> {
   return useJob(job, columns, ladder.id);
 }
 
-/** Several ladders' numbers, by id; what is not there yet is worked out when nobody waits for anything else. */
-export function useLadderResults(ladders: readonly Ladder[]): ReadonlyMap<string, LadderResult> {
+/**
+ * Several ladders' numbers, by id; what is not there yet is worked out when nobody waits for anything else.
+ * @param open the ladder whose numbers another part of the page asks for, at once
+ */
+export function useLadderResults(ladders: readonly Ladder[], open: string | null): ReadonlyMap<string, LadderResult> {
   const house = useStudy();
   const results = useQueries({
     queries: ladders.map((ladder) => {
       const { job, columns } = ladderJob(house.study, ladder, house.dataset.columns);
-      return jobQuery<LadderResult>(house, job, columns, ladder.id, "background");
+      return {
+        ...jobQuery<LadderResult>(house, job, columns, ladder.id, "background"),
+        enabled: ladder.id !== open,
+        placeholderData: staysFor(ladder.id),
+      };
     }),
   });
   return new Map(ladders.flatMap((ladder, i) => (results[i]?.data ? [[ladder.id, results[i].data] as const] : [])));
+}
+
+/** Begins to work a ladder out before the page has drawn its change: the two then take their time side by side. */
+export function useBeginLadder(): (ladder: Ladder) => void {
+  const house = useStudy();
+  const client = useQueryClient();
+  return (ladder) => {
+    const { job, columns } = ladderJob(house.study, ladder, house.dataset.columns);
+    if (!house.columns.ready(columns)) return;
+    void client.prefetchQuery({ ...jobQuery<LadderResult>(house, job, columns, ladder.id, "now"), staleTime: Infinity });
+  };
 }
 
 /** What takes longer than a ladder's tables; begun once these are there. @param step from 0 */
@@ -199,6 +217,12 @@ export function contextOf(study: Study, names: readonly string[], chosen: readon
   return { context, columns };
 }
 
+/** Numbers of the same object stay, greyed, until new ones arrive; another object's never show. */
+function staysFor(subject: string) {
+  return <T>(previous: T | undefined, before: { queryKey: readonly unknown[] } | undefined): T | undefined =>
+    before?.queryKey[2] === subject ? previous : undefined;
+}
+
 /** How a job is asked for and kept: two places that ask for the same share one answer. */
 function jobQuery<T>(
   house: Pick<StudyView, "dataset" | "columns">,
@@ -212,11 +236,13 @@ function jobQuery<T>(
   return {
     queryKey,
     queryFn: async ({ signal }: { signal: AbortSignal }) => {
-      const data = await house.columns.columns(columns);
+      // without waiting where nothing is to be fetched: the worker begins while the page is still drawing the change
+      const data = house.columns.ready(columns) ?? (await house.columns.columns(columns));
       progress?.(null);
       return (await browserPool().run(job, house.dataset.id, data, signal, (done, of) => progress?.(done / of), urgency)) as T;
     },
     gcTime: 300_000,
+    structuralSharing: false, // results are new as a whole: comparing a hundred thousand rows finds nothing to share
   };
 }
 
@@ -229,8 +255,7 @@ function useJob<T>(job: Job, columns: string[], subject: string, enabled = true,
   const query = useQuery<T, Error, T, readonly unknown[]>({
     ...asked,
     enabled,
-    // numbers of the same object stay, greyed, until new ones arrive; another object's never show
-    placeholderData: (previous, before) => (before?.queryKey[2] === subject ? previous : undefined),
+    placeholderData: staysFor(subject),
   });
   const fault = query.error
     ? query.error instanceof JobError

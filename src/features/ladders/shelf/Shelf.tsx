@@ -29,7 +29,7 @@ export function Shelf(props: {
 }) {
   const { study, store } = useStudy();
   const outdated = useOutdated();
-  const results = useLadderResults(study.ladders);
+  const results = useLadderResults(study.ladders, props.ladder?.id ?? null);
   const [picking, setPicking] = useState<readonly string[] | null>(null);
   const pick = (id: string) => setPicking((now) => (now!.includes(id) ? now!.filter((one) => one !== id) : [...now!, id]));
 

@@ -1,0 +1,15 @@
+"use client";
+
+import { useStudy } from "@/features/study/study-context";
+import { useBeginLadder } from "@/features/study/use-computed";
+import type { Ladder } from "@/study/model/ladder";
+
+/** Changes a ladder; its new numbers are begun at the same moment. */
+export function useChangeLadder(): (to: Ladder) => void {
+  const { store } = useStudy();
+  const begin = useBeginLadder();
+  return (to) => {
+    begin(to);
+    store.edit({ subject: "ladder", id: to.id, to });
+  };
+}
