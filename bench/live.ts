@@ -13,7 +13,7 @@ import { BetaStep } from "../e2e/beta-step";
 const sizes = process.argv.slice(2).map(Number);
 process.env.E2E_PORT ??= "4894";
 
-const NUMBERS = Array.from({ length: 18 }, (_, i) => `x${i + 1}`);
+const NUMBERS = Array.from({ length: 20 }, (_, i) => `x${i + 1}`);
 const ITEMS = ["a", "b", "y"].flatMap((scale) => [1, 2, 3, 4, 5].map((i) => `${scale}${i}`));
 
 async function writeAnswers(file: string, rows: number): Promise<void> {
@@ -77,7 +77,12 @@ for (const n of sizes.length > 0 ? sizes : [430, 5_000, 100_000]) {
     state.times = [];
     let started = 0;
     let chip = 0;
-    window.addEventListener("keydown", (event) => event.key === "Enter" && ((started = performance.now()), (chip = 0)), true);
+    const start = () => {
+      started = performance.now();
+      chip = 0;
+    };
+    window.addEventListener("keydown", (event) => event.key === "Enter" && start(), true);
+    window.addEventListener("click", start, true);
     const shown = () => document.querySelector('[data-testid="over-steps"] tbody')!.textContent;
     let before = shown();
     new MutationObserver(() => {
@@ -90,25 +95,62 @@ for (const n of sizes.length > 0 ? sizes : [430, 5_000, 100_000]) {
       requestAnimationFrame(() => setTimeout(() => state.times.push({ chip: first - from, numbers: performance.now() - from })));
     }).observe(document.body, { subtree: true, childList: true, characterData: true, attributes: true });
   });
-  await page.getByRole("button", { name: "Add a term to step 1" }).click();
-  for (const term of NUMBERS.slice(9)) {
-    const seen = await page.evaluate(() => (window as unknown as { times: unknown[] }).times.length);
-    await page.keyboard.type(term);
-    await page.keyboard.press("Enter");
-    await page.waitForFunction((k) => (window as unknown as { times: unknown[] }).times.length > k, seen, { timeout: 60_000 });
-    await page.keyboard.press("Escape");
-    await page.getByRole("button", { name: `Remove ${term} from step 1` }).click(); // back to 12 columns: seen before
-    await page.locator('[data-testid="coefficients"][data-outdated="false"]').waitFor();
-    await page.waitForTimeout(150);
-    await page.getByRole("button", { name: "Add a term to step 1" }).click();
-  }
-  const times = await page.evaluate(() => (window as unknown as { times: { chip: number; numbers: number }[] }).times);
-  const told = (of: "chip" | "numbers") => {
-    const sorted = times.map((t) => Math.round(t[of])).sort((a, b) => a - b);
-    return { median: sorted[Math.floor(sorted.length / 2)], slowest: sorted.at(-1), first: Math.round(times[0]![of]) };
+  type Times = { chip: number; numbers: number }[];
+  const taken = () => page.evaluate(() => (window as unknown as { times: Times }).times);
+  const numbers = page.locator('[data-testid="coefficients"][data-outdated="false"]');
+  /** Does something that leads to a state not seen before, waits for its numbers, and goes back to the 12 columns. */
+  const measure = async (change: (term: string) => Promise<void>, back: (term: string) => Promise<void>, terms: readonly string[]) => {
+    const of: Times = [];
+    for (const term of terms) {
+      const seen = (await taken()).length;
+      await change(term);
+      await page.waitForFunction((k) => (window as unknown as { times: unknown[] }).times.length > k, seen, { timeout: 60_000 });
+      of.push((await taken()).at(-1)!);
+      await back(term);
+      await numbers.waitFor();
+      await page.waitForTimeout(700); // a person looks at the numbers; work behind them comes to rest
+    }
+    return of;
+  };
+  const remove = (term: string) => page.getByRole("button", { name: `Remove ${term} from step 1` }).click();
+  const chosen = (word: string) =>
+    page.getByRole("group", { name: "What to do with the chosen terms" }).getByRole("button", { name: word }).click();
+  await page.getByRole("button", { name: "Step 1", exact: true }).click();
+  const clicked = await measure(
+    (term) => page.getByRole("button", { name: `${term}: add to step 1` }).click(),
+    remove,
+    NUMBERS.slice(9, 14),
+  );
+  const typed = await measure(
+    async (term) => {
+      await page.getByRole("button", { name: "Add a term to step 1" }).click();
+      await page.keyboard.type(term);
+      await page.keyboard.press("Enter");
+    },
+    async (term) => {
+      await page.keyboard.press("Escape");
+      await remove(term);
+    },
+    NUMBERS.slice(14),
+  );
+  const switched = await measure(
+    async (term) => {
+      await page.getByRole("button", { name: term, exact: true }).click();
+      await chosen("Switch off");
+    },
+    async (term) => {
+      await page.getByRole("button", { name: term }).and(page.locator("[aria-pressed]")).click();
+      await chosen("Switch on");
+    },
+    NUMBERS.slice(0, 9),
+  );
+  const told = (times: Times) => {
+    const of = (what: "chip" | "numbers") => times.map((t) => Math.round(t[what])).sort((x, y) => x - y);
+    const middle = (sorted: number[]) => sorted[Math.floor(sorted.length / 2)]!;
+    return { changes: times.length, shows: middle(of("chip")), numbers: middle(of("numbers")), slowest: of("numbers").at(-1)! };
   };
   process.stdout.write(
-    `${JSON.stringify({ respondents: n, changes: times.length, chip: told("chip"), numbers: told("numbers"), each: times.map((t) => Math.round(t.numbers)) })}\n`,
+    `${JSON.stringify({ respondents: n, addedByClick: told(clicked), addedByTyping: told(typed), switchedOff: told(switched) })}\n`,
   );
   await browser.close();
   await app.stop();

@@ -1,7 +1,7 @@
 "use client";
 
 import { Segmented } from "antd";
-import { useState } from "react";
+import { useDeferredValue, useState } from "react";
 import { ladderCsv } from "@/files/ladder-csv";
 import { tableAsHtml } from "@/files/table-html";
 import { ComputationState } from "@/features/study/ComputationState";
@@ -42,6 +42,8 @@ export function LadderSheet({ ladder, selected, onSelect }: { ladder: Ladder; se
   const fit = fitted?.fit ?? null;
   const settled = useRest(fitted !== null && !outdated ? ladder : null, DEPTH_MS) === ladder;
   const depth = useLadderDepth(ladder, selected, settled);
+  // the numbers first, what is said of them right after
+  const [resultTold, depthTold] = [useDeferredValue(result), useDeferredValue(depth.outdated ? null : depth.result)];
   const percent = `${Math.round(ladder.confidence * 1000) / 10} %`;
   const told: Told = share ?? (ladder.metric === "z" ? "beta" : "b");
   const unit = (name: string) => study.codebook.find((v) => v.name === name)?.unit ?? "";
@@ -159,7 +161,7 @@ export function LadderSheet({ ladder, selected, onSelect }: { ladder: Ladder; se
           </section>
         )}
       </main>
-      <LadderMargin ladder={ladder} result={result} depth={depth.outdated ? null : depth.result} step={selected} before={before} />
+      <LadderMargin ladder={ladder} result={resultTold} depth={depthTold} step={selected} before={before} />
     </>
   );
 }

@@ -1,6 +1,6 @@
 "use client";
 
-import { useState } from "react";
+import { useDeferredValue, useState } from "react";
 import { termIdentity } from "@/core/regression/terms";
 import type { LadderFit } from "@/core/regression/ladder";
 import type { Ladder } from "@/study/model/ladder";
@@ -47,7 +47,9 @@ export function Flight(props: {
     shown.map((s) => (s ? { R2: s.model.R2, change: s.change.change, interval: s.changeInterval } : { R2: 0, change: 0, interval: null })),
     RISE_WIDTH,
   );
-  const choices = termChoices(study, ladder);
+  // what could be added next is told a moment after the change: an open list of it takes longer to draw than the change
+  const [studyBefore, ladderBefore] = [useDeferredValue(study), useDeferredValue(ladder)];
+  const choices = termChoices(studyBefore, ladderBefore);
   // what has left the ladder meanwhile is not chosen any more
   const there = chosen.filter((c) => ladder.steps[c.step]?.terms.some((t) => termIdentity(t) === termIdentity(c)));
   const isChosen = (term: PlacedTerm) => there.some((c) => identityOf(c) === identityOf(term));

@@ -1,5 +1,6 @@
 "use client";
 
+import { useDeferredValue } from "react";
 import { useStudy } from "@/features/study/study-context";
 import type { Ladder } from "@/study/model/ladder";
 import { namesByUse, type UsedChoice } from "../choices";
@@ -11,7 +12,8 @@ import { useCarry } from "./ladders-drag";
 /** What a step can take, the most used in the study first: click to add it to the step that is selected, or carry it to any. */
 export function VariableList({ ladder, step, onChange }: { ladder: Ladder; step: number; onChange: (ladder: Ladder) => void }) {
   const { study } = useStudy();
-  const names = namesByUse(study, ladder);
+  // told a moment after the change itself shows
+  const names = namesByUse(useDeferredValue(study), useDeferredValue(ladder));
   if (names.length === 0) return null;
   return (
     <section aria-label="Variables to add" className={css.list}>
