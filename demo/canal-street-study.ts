@@ -28,9 +28,9 @@ function codebook(): Edit[] {
       kind: "category",
       levels: ["Romance", "Slavic", "Turkic", "Semitic", "Indo-Iranian", "Sino-Tibetan"].map(level),
     }),
-    Variable.parse({ name: "age", label: "Age", kind: "number", range: { low: 18, high: 90 } }),
-    Variable.parse({ name: "months_enrolled", label: "Months enrolled", kind: "number", missing: ["99"] }),
-    Variable.parse({ name: "practice_hours", label: "Weekly practice hours", kind: "number", missing: ["99"] }),
+    Variable.parse({ name: "age", label: "Age", kind: "number", unit: "years", range: { low: 18, high: 90 } }),
+    Variable.parse({ name: "months_enrolled", label: "Months enrolled", kind: "number", unit: "months", missing: ["99"] }),
+    Variable.parse({ name: "practice_hours", label: "Weekly practice hours", kind: "number", unit: "hours", missing: ["99"] }),
     ...SCALES.flatMap((scale) =>
       scale.items.map(([label], i) =>
         Variable.parse({

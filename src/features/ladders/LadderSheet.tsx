@@ -134,6 +134,7 @@ export function LadderSheet({ ladder, selected, onSelect }: { ladder: Ladder; se
                   percent={percent}
                   naming={naming}
                   selected={selected}
+                  off={new Set(ladder.steps.flatMap((s, k) => (s.off ? [k] : [])))}
                 />
               ) : (
                 <StepInFull

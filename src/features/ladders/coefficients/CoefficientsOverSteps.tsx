@@ -30,6 +30,7 @@ export function CoefficientsOverSteps({
   percent,
   naming,
   selected,
+  off,
 }: {
   fit: LadderFit;
   told: Told;
@@ -39,8 +40,11 @@ export function CoefficientsOverSteps({
   naming: Naming;
   /** The step that is spoken of, from 0. */
   selected: number;
+  /** Steps that are switched off have no column of figures: they would repeat those of the step before. */
+  off: ReadonlySet<number>;
 }) {
   const [read, setRead] = useState<string | null>(null);
+  const steps = fit.steps.flatMap((_, k) => (off.has(k) ? [] : [k]));
   const columns = [...new Set(fit.steps.flatMap((step) => step.coefficients.map((c) => c.column)))];
   const rows = columns.map((column) =>
     fit.steps.map((step, k): Shown | null => {
@@ -70,14 +74,14 @@ export function CoefficientsOverSteps({
   return (
     <>
       <div className={css.scroll} onKeyDown={keys.onKeyDown} onMouseLeave={() => setRead(null)}>
-        <table className={css.table} data-testid="over-steps">
+        <table className={`${css.table} ${steps.length > 3 ? css.tight : ""}`} data-testid="over-steps">
           <caption className="visually-hidden">
             Coefficients over the steps, {TOLD_WORDS[told]}, with {percent} intervals
           </caption>
           <thead>
             <tr>
               <td />
-              {fit.steps.map((_, k) => (
+              {steps.map((k) => (
                 <th
                   key={k}
                   scope="colgroup"
@@ -96,8 +100,9 @@ export function CoefficientsOverSteps({
               return (
                 <tr key={columns[i]}>
                   <th scope="row">{columnTitle(columns[i]!, naming.title)}</th>
-                  {cells.map((cell, k) =>
-                    cell === null ? (
+                  {steps.map((k) => {
+                    const cell = cells[k]!;
+                    return cell === null ? (
                       <td key={k} colSpan={3} className="quiet" style={{ textAlign: "center" }}>
                         <span aria-hidden="true">·</span>
                         <span className="visually-hidden">not in step {k + 1}</span>
@@ -113,8 +118,8 @@ export function CoefficientsOverSteps({
                         onRead={setRead}
                         onStop={keys.setStop}
                       />
-                    ),
-                  )}
+                    );
+                  })}
                 </tr>
               );
             })}

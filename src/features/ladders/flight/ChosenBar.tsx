@@ -60,8 +60,13 @@ function TermWays({ ladder, chosen, title, isNumber, onChange, onLeave }: Props)
     <>
       <span className={css.what}>{listed(names)}:</span>
       {product && (
-        <button type="button" className="link" onClick={() => done(product)}>
-          {square ? "Square" : `Multiply: ${names.join(" × ")}`}
+        <button
+          type="button"
+          className="link"
+          aria-label={square ? "Square" : `Multiply ${names.join(" × ")}`}
+          onClick={() => done(product)}
+        >
+          {square ? "Square" : "Multiply"}
         </button>
       )}
       <button

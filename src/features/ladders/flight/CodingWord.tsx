@@ -27,7 +27,7 @@ export function CodingWord(props: {
     levels.map((value) => ({
       value: JSON.stringify([kind, value]),
       label: `${label(value)}${cases(value) === undefined ? "" : ` (${cases(value)})`}`,
-      group: kind === "indicator" ? "Each level against" : "Each level against the mean of all, without a column for",
+      group: kind === "indicator" ? "Each level against" : "Each against the mean of all; no column for",
     }));
   const betas = [
     { value: "as-they-are", label: "stay 0 and 1", group: "Columns of categories in β" },

@@ -1,5 +1,4 @@
 import type { LadderFit } from "@/core/regression/ladder";
-import { formatShare } from "@/study/report/format-number";
 import { layoutRise } from "@/ui/charts/layout-rise";
 import { stepColour } from "@/ui/theme/step-colours";
 import css from "./shelf.module.css";
@@ -7,22 +6,15 @@ import css from "./shelf.module.css";
 const [WIDTH, ROW] = [46, 5];
 
 /** The rise of a ladder in small, to its own scale; the number stands beside it. */
-export function RiseThumbnail({ fit, name }: { fit: LadderFit | null; name: string }) {
+export function RiseThumbnail({ fit }: { fit: LadderFit | null }) {
   if (!fit) return <span className={css.thumbnail} aria-hidden="true" />;
   const steps = fit.steps.slice(0, 6);
   const { bars } = layoutRise(
     steps.map((s) => ({ R2: s.model.R2, change: s.change.change })),
     WIDTH,
   );
-  const last = fit.steps.at(-1)!.model.R2;
   return (
-    <svg
-      className={css.thumbnail}
-      role="img"
-      aria-label={`${name} rises in ${fit.steps.length} steps to R² ${formatShare(last, 3)}`}
-      width={WIDTH}
-      height={steps.length * ROW + 2}
-    >
+    <svg className={css.thumbnail} aria-hidden="true" width={WIDTH} height={steps.length * ROW + 2}>
       <line x1={0.5} x2={0.5} y1={0} y2={steps.length * ROW + 2} stroke="var(--rule)" />
       {bars.map((bar, k) => (
         <g key={k}>

@@ -75,7 +75,7 @@ export function Shelf(props: {
               >
                 {ladder.name}
                 <span className={css.small}>
-                  <RiseThumbnail fit={fit} name={ladder.name} />
+                  <RiseThumbnail fit={fit} />
                   <small>
                     {counted(ladder.steps.length, "step")}
                     {fit && (

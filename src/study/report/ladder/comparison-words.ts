@@ -14,7 +14,7 @@ export function comparisonSays({ models, pairs }: Extract<ComparisonResult, { st
     sentences.push(
       distance < 2
         ? `By AIC ${best.name} and ${second.name} are about as good (ΔAIC = ${formatNumber(distance)}).`
-        : `By AIC ${best.name} is preferred, ${formatNumber(distance)} ahead of ${second.name}; its share of the evidence among these is ${formatShare(best.weight)}.`,
+        : `By AIC ${best.name} is preferred, ${formatNumber(distance)} ahead of ${second.name}; its Akaike weight among these is ${best.weight !== null && best.weight > 0.995 ? "over .99" : formatShare(best.weight)}.`,
     );
   }
   for (const { first, second: other, nested, absolute, log10BayesFactor: factor } of pairs) {
