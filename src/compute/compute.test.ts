@@ -82,6 +82,34 @@ test("a job can be stopped while it waits and while it runs; the pool goes on wi
   expect(PortWorker.made).toBe(2);
 });
 
+test("work nobody waits for leaves a worker free, and goes after what is on screen", async () => {
+  const made: PortWorker[] = [];
+  pool = new WorkerPool(() => {
+    const worker = new PortWorker(made.length === 0);
+    made.push(worker);
+    return worker;
+  }, 2);
+  const behind = () => pool.run(strips("x"), "d", columns("x"), undefined, undefined, "background");
+  const stuck = behind(); // its worker sleeps
+  const later = behind();
+  stuck.catch(() => undefined);
+  later.catch(() => undefined);
+  expect(made).toHaveLength(1);
+  expect(await pool.run(strips("y"), "d", columns("y"))).toHaveLength(1); // the second worker was kept for this
+  expect(made).toHaveLength(2);
+});
+
+test("the worker of a stopped job is kept while nobody needs it", async () => {
+  pool = new WorkerPool(() => new PortWorker(), 1);
+  const stop = new AbortController();
+  const running = pool.run(strips("x"), "d", columns("x"), stop.signal);
+  stop.abort();
+  await expect(running).rejects.toMatchObject({ code: "stopped" });
+  await new Promise((resolve) => setTimeout(resolve, 400));
+  expect(await pool.run(strips("x"), "d", columns("x"))).toHaveLength(1);
+  expect([PortWorker.made, PortWorker.columnsSent]).toEqual([1, 1]);
+});
+
 test("a job that breaks is an error with a code; a worker that breaks down is replaced", async () => {
   const workers: PortWorker[] = [];
   pool = new WorkerPool(() => {

@@ -43,7 +43,9 @@ export function moveTerm(ladder: Ladder, from: PlacedTerm, to: number, place = I
     terms: step.terms.filter((t) => !same(t, moved)),
   }));
   const at = own >= 0 && own < place ? place - 1 : place;
-  return changeStep(without, to, (step) => ({ ...step, terms: step.terms.toSpliced(at, 0, moved) }));
+  const placed = changeStep(without, to, (step) => ({ ...step, terms: step.terms.toSpliced(at, 0, moved) }));
+  // out of a step that was off it may come where it counts: then its twins do not
+  return moved.off || placed.steps[to]!.off ? placed : withoutTwins(placed, to, [moved]);
 }
 
 /** Takes a term out of a step. */

@@ -1,7 +1,7 @@
 import { Ladder } from "@/study/model/ladder";
 import { Study } from "@/study/model/study";
-import { filterChoices, filterOf, filterValue, filterWords, numericChoices, termChoices, termOf } from "./choices";
-import { addStep, addTerm, nameStep, removeStep, removeTerm } from "./ladder-edits";
+import { filterChoices, filterOf, filterValue, filterWords, namesByUse, numericChoices, termChoices, termOf } from "./choices";
+import { addTerm } from "./ladder-edits";
 
 const study = Study.parse({
   format: "beta-step-study",
@@ -20,21 +20,6 @@ const ladder = Ladder.parse({
   name: "L",
   outcome: "liking",
   steps: [{ id: "step_1", terms: [{ components: ["age"] }] }, { id: "step_2" }],
-});
-
-test("a term added to a later step moves there; the other order of a product is the same term", () => {
-  const moved = addTerm(ladder, 1, ["age"]);
-  expect(moved.steps.map((s) => s.terms.length)).toEqual([0, 1]);
-  const product = addTerm(addTerm(ladder, 1, ["age", "q1"]), 1, ["q1", "age"]);
-  expect(product.steps[1]!.terms).toEqual([{ components: ["q1", "age"], off: false }]);
-  expect(removeTerm(product, 1, { components: ["age", "q1"] }).steps[1]!.terms).toEqual([]);
-});
-
-test("steps keep their own ids; the last one cannot go", () => {
-  const three = addStep(removeStep(addStep(ladder), 0));
-  expect(new Set(three.steps.map((s) => s.id)).size).toBe(3);
-  expect(removeStep(removeStep(ladder, 0), 0).steps).toHaveLength(1);
-  expect(nameStep(ladder, 1, "Core").steps.map((s) => s.name)).toEqual(["", "Core"]);
 });
 
 test("numbers are offered: scales first, no codes and no categories, an item with its wording", () => {
@@ -62,4 +47,15 @@ test("a filter goes through its choice's value and reads in the sentence", () =>
   const everywhere = { id: "out", name: "Out", reason: "", everywhere: true, conditions: [{ kind: "not-rows" as const, rows: [1] }] };
   expect(filterWords({ ...study, filters: [everywhere] }, null)).toBe("all respondents in the study");
   expect([filterWords(study, null), filterWords(study, filter)]).toEqual(["all respondents", "respondents with Format online"]);
+});
+
+test("what most ladders stand on is offered first; what the ladder has, and its outcome, is not", () => {
+  const other = Ladder.parse({ id: "m", name: "M", outcome: "q1", steps: [{ id: "s", terms: [{ components: ["format"] }] }] });
+  const own = { ...study, ladders: [ladder, other] };
+  expect(namesByUse(own, ladder).map((c) => [c.value, c.uses])).toEqual([
+    ["format", 1],
+    ["q1", 1],
+  ]);
+  const fresh = Ladder.parse({ id: "n", name: "N", steps: [{ id: "s" }] });
+  expect(namesByUse({ ...own, ladders: [ladder, other, fresh] }, fresh).map((c) => c.value)).toEqual(["liking", "age", "format", "q1"]);
 });

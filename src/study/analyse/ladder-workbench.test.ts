@@ -94,7 +94,9 @@ describe("ladders side by side", () => {
   });
 
   test("a ladder that cannot be fitted says which, and another outcome is refused", () => {
-    expect(beside("common", [one, { ...two, outcome: null }])).toMatchObject({ refusal: { code: "model-refused", details: { model: "Two" } } });
+    expect(beside("common", [one, { ...two, outcome: null }])).toMatchObject({
+      refusal: { code: "model-refused", details: { model: "Two" } },
+    });
     const other = { ...two, outcome: "c", steps: one.steps };
     expect(beside("common", [one, other])).toMatchObject({ refusal: { code: "unlike-models", details: { differ: "outcome" } } });
   });
