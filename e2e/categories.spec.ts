@@ -37,8 +37,6 @@ test("a category and its product enter a ladder, tested with HC3: the page shows
   await expect(margin).toContainText("Least squares with HC3 standard errors.");
   await expect(margin).toContainText("Class format: each level against in person");
   await expect(margin).toContainText("Nobody in the sample has Class format: self-study");
-  await expect(page.getByTestId("full format[online]")).toHaveAttribute(
-    "title",
-    /SD higher Willingness to speak than Class format: in person/,
-  );
+  await page.getByTestId("full format[online]").hover();
+  await expect(page.getByTestId("reading")).toHaveText(/SD higher Willingness to speak than Class format: in person/);
 });

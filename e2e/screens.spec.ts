@@ -90,6 +90,32 @@ const screens: [string, string, (page: Page) => Promise<void>][] = [
     },
   ],
   [
+    "Ladders with a category, chosen chips, a step switched off and one in full",
+    "ladders",
+    async (page) => {
+      await page.getByRole("button", { name: "Class format: add to step 3" }).click();
+      await page.getByRole("button", { name: "Step 1", exact: true }).click();
+      await page.getByRole("button", { name: "Switch off" }).click();
+      await page.getByRole("button", { name: "Adjusted R²" }).click();
+      await page.getByRole("button", { name: "Step 3", exact: true }).click();
+      await page.getByRole("button", { name: "Class format", exact: true }).click();
+      await page.getByText("Step 3 in full").click();
+      await expect(page.getByTestId("joint format")).toBeVisible();
+      await page.getByRole("button", { name: "In symbols" }).click();
+    },
+  ],
+  [
+    "ladders side by side",
+    "ladders",
+    async (page) => {
+      await page.getByRole("button", { name: "Set side by side" }).click();
+      await page.getByRole("checkbox", { name: "Set Does correcting others add? beside others" }).click();
+      await page.getByRole("button", { name: "Set 2 side by side" }).click();
+      await page.getByRole("button", { name: "Fit all on the common sample" }).click();
+      await expect(page.getByTestId("fit-beside")).toBeVisible();
+    },
+  ],
+  [
     "Ladders, a word of the sentence open",
     "ladders",
     async (page) => {

@@ -11,12 +11,13 @@ import type { Choice } from "@/ui/parts/SettingWord";
 import { stepColour } from "@/ui/theme/step-colours";
 import { termOf } from "../choices";
 import { addTerm, nameStep, type PlacedTerm, switchStep } from "../ladder-edits";
+import { stepButtonId } from "./element-ids";
 import css from "./flight.module.css";
 import { useCarry, useDropPlace } from "./ladders-drag";
 import { StepFigures } from "./StepFigures";
 import { TermAdder } from "./TermAdder";
 import { TermChip } from "./TermChip";
-import { type FlightKeys, stepButtonId } from "./use-flight-keys";
+import type { FlightKeys } from "./use-flight-keys";
 
 /** One step: its name, its terms as chips, and its figures. */
 export function StepRow(props: {

@@ -8,6 +8,7 @@ import type { Study } from "@/study/model/study";
 import { columnTitle } from "@/study/report/ladder/coefficient-words";
 import { removeTerm } from "../ladder-edits";
 import { CodingWord } from "./CodingWord";
+import { chipId } from "./element-ids";
 import css from "./flight.module.css";
 import { useCarry, useDropPlace } from "./ladders-drag";
 import type { FlightKeys } from "./use-flight-keys";
@@ -68,9 +69,4 @@ export function TermChip(props: {
       </button>
     </span>
   );
-}
-
-/** The element of a chip, by which it is found again after it has moved. */
-export function chipId(step: number, term: { components: readonly string[] }): string {
-  return `chip ${step} ${[...term.components].sort().join("*")}`;
 }

@@ -4,16 +4,13 @@ import { type KeyboardEvent, useEffect, useRef } from "react";
 import { termIdentity } from "@/core/regression/terms";
 import type { Ladder } from "@/study/model/ladder";
 import { addStep, moveStep, moveTerm, removeTerm } from "../ladder-edits";
-import { chipId } from "./TermChip";
+import { chipId, stepButtonId } from "./element-ids";
 
 /** What keys do on the chips and steps of a flight. */
 export interface FlightKeys {
   onTermKey: (event: KeyboardEvent, step: number, components: readonly string[]) => void;
   onStepKey: (event: KeyboardEvent, step: number) => void;
 }
-
-/** The element of a step's heading, by which it is found again after it has moved. */
-export const stepButtonId = (stepId: string) => `heading ${stepId}`;
 
 /**
  * Shift with up and down carries a term to the step above or below (below the last: into a new one), with left and right along its step; Delete

@@ -1,0 +1,7 @@
+/** The element of a chip, by which it is found again after it has moved. */
+export function chipId(step: number, term: { components: readonly string[] }): string {
+  return `chip ${step} ${[...term.components].sort().join("*")}`;
+}
+
+/** The element of a step's heading. */
+export const stepButtonId = (stepId: string) => `heading ${stepId}`;
