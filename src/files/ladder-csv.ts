@@ -13,11 +13,17 @@ const HEAD = [
   "beta",
   "t",
   "p",
+  "r",
+  "partial",
   "part",
   "tolerance",
+  "vif",
   "n",
   "R2",
+  "adjusted_R2",
   "delta_R2",
+  "delta_R2_lower",
+  "delta_R2_upper",
   "F_change",
   "df1",
   "df2",
@@ -25,10 +31,11 @@ const HEAD = [
   "errors",
 ] as const;
 
-/** The ladder's table as CSV: one row a coefficient, all steps. */
+/** The ladder's table as CSV: one row a coefficient, all steps but those that are switched off. */
 export function ladderCsv(ladder: Ladder, fit: LadderFit): string {
   const rows = fit.steps.flatMap((step, k) => {
-    const { model, change } = step;
+    if (ladder.steps[k]!.off) return [];
+    const { model, change, changeInterval: interval } = step;
     const of = (term: string, values: (number | null)[]) => [
       k + 1,
       ladder.steps[k]!.name,
@@ -36,7 +43,10 @@ export function ladderCsv(ladder: Ladder, fit: LadderFit): string {
       ...values,
       model.n,
       model.R2,
+      model.adjustedR2,
       change.change,
+      interval?.lower ?? null,
+      interval?.upper ?? null,
       change.F,
       change.df[0],
       change.df[1],
@@ -45,9 +55,22 @@ export function ladderCsv(ladder: Ladder, fit: LadderFit): string {
     ];
     const { intercept: i } = step;
     return [
-      of("(Intercept)", [i.estimate, i.se, i.lower, i.upper, null, i.t, i.p, null, null]),
+      of("(Intercept)", [i.estimate, i.se, i.lower, i.upper, null, i.t, i.p, null, null, null, null, null]),
       ...step.coefficients.map((c) =>
-        of(c.column, [c.b.estimate, c.b.se, c.b.lower, c.b.upper, c.beta?.estimate ?? null, c.b.t, c.b.p, c.part, c.tolerance]),
+        of(c.column, [
+          c.b.estimate,
+          c.b.se,
+          c.b.lower,
+          c.b.upper,
+          c.beta?.estimate ?? null,
+          c.b.t,
+          c.b.p,
+          c.zeroOrder,
+          c.partial,
+          c.part,
+          c.tolerance,
+          c.vif,
+        ]),
       ),
     ];
   });

@@ -81,6 +81,21 @@ test("the HTML table escapes what people wrote, italicizes symbols and has scope
   expect(html.match(/<tr>/g)).toHaveLength(1 + 3);
 });
 
+test("a step that is switched off is in neither table; the others keep their numbers", () => {
+  const off = { ...ladder, steps: [{ ...ladder.steps[0]!, off: true }, ladder.steps[1]!] };
+  const { data } = Papa.parse<string[]>(ladderCsv(off, result.fit).replace(/^\uFEFF/, ""), { skipEmptyLines: true });
+  expect(new Set(data.slice(1).map((row) => row[0]))).toEqual(new Set(["2"]));
+  const at = (name: string) => Number(data[1]![data[0]!.indexOf(name)]);
+  const { change, changeInterval, model } = result.fit.steps[1]!;
+  expect([at("delta_R2_lower"), at("delta_R2_upper"), at("adjusted_R2")]).toEqual([
+    changeInterval!.lower,
+    changeInterval!.upper,
+    model.adjustedR2,
+  ]);
+  expect(at("delta_R2_lower")).toBeLessThan(change.change);
+  expect(ladderTable(off, result.fit, result.sample, (name) => name).sections.map((s) => s.heading.slice(0, 6))).toEqual(["Step 2"]);
+});
+
 test("loadings as CSV: a row an item, every kind of loading at full precision, a name like a formula set off", () => {
   const names = ["=p", "q", "r", "s", "t", "u"];
   const wave = (i: number, k: number) => Math.sin(i * 1.3 + (k < 3 ? 0 : 2)) + 0.4 * Math.sin(i * (7 + k) + k * k);

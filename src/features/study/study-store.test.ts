@@ -200,3 +200,33 @@ test("what is taken back is what was last when it was asked for: a change made m
   await store.settled();
   expect(stored().study.name).toBe("One");
 });
+
+test("a change waits for a quiet moment; leaving the page saves it at once, in a request that outlives the page", async () => {
+  const sent: (RequestInit | undefined)[] = [];
+  const saved = stored();
+  const store = new StudyStore(id, saved.study, saved.revision, (url, init) => {
+    if (init?.method === "POST") sent.push(init);
+    return send(url, init);
+  });
+  store.edit({ subject: "name", to: "One" });
+  store.edit({ subject: "name", to: "Two" });
+  expect([store.snapshot().study.name, store.snapshot().unsaved, sent.length]).toEqual(["Two", 2, 0]);
+  store.hurry();
+  await new Promise((resolve) => setTimeout(resolve)); // no longer than it takes to begin
+  expect(sent.length).toBeGreaterThan(0);
+  expect(sent[0]).toMatchObject({ keepalive: true });
+  await store.settled();
+  expect([stored().study.name, store.snapshot().unsaved]).toEqual(["Two", 0]);
+});
+
+test("columns that are here are handed out without waiting; one that is missing means none", async () => {
+  const store = new ColumnStore(datasetId, async (url) => {
+    const names = new URL(url, "http://x").searchParams.getAll("name");
+    return new Response(encodeColumns(responsesRepository(db).columns(datasetId, names)));
+  });
+  expect(store.ready(["a"])).toBeNull();
+  await store.columns(["a"]);
+  expect(store.ready(["a"])![0]!.values).toEqual(Float64Array.from([1, 3]));
+  expect(store.ready(["a", "b"])).toBeNull();
+  expect(store.ready([])).toEqual([]);
+});

@@ -4,10 +4,13 @@ import { useDeferredValue } from "react";
 import { useStudy } from "@/features/study/study-context";
 import type { Ladder } from "@/study/model/ladder";
 import { namesByUse, type UsedChoice } from "../choices";
-import { counted } from "@/study/report/format-number";
+import { counted, formatCount } from "@/study/report/format-number";
 import { addTerm } from "../ladder-edits";
 import css from "./flight.module.css";
 import { useCarry } from "./ladders-drag";
+
+/** A longer list is not read: the rest is found by typing. */
+const MOST_LISTED = 60;
 
 /** What a step can take, the most used in the study first: click to add it to the step that is selected, or carry it to any. */
 export function VariableList({ ladder, step, onChange }: { ladder: Ladder; step: number; onChange: (ladder: Ladder) => void }) {
@@ -15,14 +18,16 @@ export function VariableList({ ladder, step, onChange }: { ladder: Ladder; step:
   // told a moment after the change itself shows
   const names = namesByUse(useDeferredValue(study), useDeferredValue(ladder));
   if (names.length === 0) return null;
+  const more = names.length - MOST_LISTED;
   return (
     <section aria-label="Variables to add" className={css.list}>
       <h2>To add to step {step + 1}</h2>
       <ul>
-        {names.map((choice) => (
+        {names.slice(0, MOST_LISTED).map((choice) => (
           <Entry key={choice.value} choice={choice} step={step} onAdd={() => onChange(addTerm(ladder, step, [choice.value]))} />
         ))}
       </ul>
+      {more > 0 && <p className={css.more}>and {formatCount(more)} more: type a few letters under + term.</p>}
     </section>
   );
 }

@@ -34,12 +34,13 @@ export function errorWords(fit: LadderFit): string {
   }
 }
 
-/** All steps of a ladder, one section a step: coefficients, then R², ΔR² and F change. */
+/** All steps of a ladder that are not switched off, one section a step: coefficients, then R², ΔR² and F change. */
 export function ladderTable(ladder: Ladder, fit: LadderFit, sample: AnalysisSample, title: Titles): PrintTable {
   const percent = formatShare(ladder.confidence * 100, ladder.confidence === 0.95 ? 0 : 1);
   const number = (value: number | null, se: number | null) => formatNumber(value, decimalsFor(se));
-  const sections = fit.steps.map((step, k) => {
-    const name = ladder.steps[k]!.name;
+  const sections = fit.steps.flatMap((step, k) => {
+    const { name, off } = ladder.steps[k]!;
+    if (off) return [];
     const { model, change } = step;
     const test =
       change.F === null
