@@ -7,7 +7,14 @@ import type { Coefficient, Estimate } from "@/core/regression/coefficients";
 import type { LadderFit } from "@/core/regression/ladder";
 import type { TermTest } from "@/core/regression/term-tests";
 import { decimalsFor, formatInterval, formatNumber, formatP, formatShare } from "@/study/report/format-number";
-import { coefficientSentence, columnTitle, type Naming, type Titles, type Told } from "@/study/report/ladder/coefficient-words";
+import {
+  coefficientSentence,
+  columnTitle,
+  levelsAlone,
+  type Naming,
+  type Titles,
+  type Told,
+} from "@/study/report/ladder/coefficient-words";
 import css from "../ladders.module.css";
 import { COLUMN_WORDS, FIRST_COLUMNS, FULL_COLUMNS, type FullColumn, readColumns } from "./full-columns";
 import { ReadingLine } from "./ReadingLine";
@@ -109,7 +116,7 @@ export function StepInFull({
                 return (
                   <tr key={c.column} data-testid={`full ${c.column}`} onMouseEnter={() => setRead(c.column)}>
                     <th scope="row" className={own.length > 1 ? css.under : undefined}>
-                      {columnTitle(c.column, naming.title)}
+                      {columnTitle(c.column, own.length > 1 ? levelsAlone(naming.title) : naming.title)}
                     </th>
                     <td className={css.value}>
                       <button

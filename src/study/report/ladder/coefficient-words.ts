@@ -2,6 +2,7 @@ import type { CodingTable } from "@/core/regression/categories";
 import type { Coefficient } from "@/core/regression/coefficients";
 import type { LadderFit } from "@/core/regression/ladder";
 import { decimalsFor, formatNumber, formatShare, listed } from "../format-number";
+import { levelTitle } from "../level-title";
 
 /** A name in the words a person knows it by. */
 export type Titles = (name: string) => string;
@@ -19,6 +20,14 @@ export interface Naming {
 export function columnTitle(column: string, title: Titles): string {
   const parts = column.split("*");
   return parts.length === 2 && parts[0] === parts[1] ? `${title(parts[0]!)} squared` : parts.map(title).join(" × ");
+}
+
+/** The same where a heading names the category already: a level by its own words alone. */
+export function levelsAlone(title: Titles): Titles {
+  return (name) => {
+    const [, variable, level] = /^(.+)\[(.*)\]$/.exec(name) ?? [];
+    return variable === undefined ? title(name) : levelTitle(title, variable, level!);
+  };
 }
 
 /** One of a unit: "month" for "months". */
