@@ -271,3 +271,58 @@ test("predicted values are saved back and go into another analysis", async ({ pa
     printed((await app.compute(app.demo, "demo/canal-street.csv")).ladders.willingness.steps[3].model.R2, 3),
   );
 });
+
+test("intervals by bootstrap: the compute command's for the same seed, of this ladder only; two β are compared on their difference", async ({
+  page,
+}) => {
+  await page.goto(place("?ladder=willingness"));
+  await settled(page);
+  const cell = (column: string) => page.getByTestId(`${column}@3`).locator("xpath=following-sibling::td[2]");
+  const normal = await cell("speaking_confidence*tutor_support").textContent();
+  await button(page, "Intervals by: normal theory").click();
+  await page.keyboard.type("BCa");
+  await page.keyboard.press("Enter");
+  await expect(page.getByTestId("replicates")).toHaveAttribute("data-done", "true");
+  await expect(page.getByTestId("replicates")).toHaveText("Intervals from 5 000 replicates.");
+  await settled(page);
+  const { bootstrap } = (await app.compute(app.demo, "demo/canal-street.csv")).ladders.willingness;
+  expect([bootstrap.by, bootstrap.replicates, bootstrap.units]).toEqual(["bca", 5000, 430]);
+  const between = (d: { lower: number; upper: number }, decimals: number) =>
+    `[${printed(d.lower, decimals)}, ${printed(d.upper, decimals)}]`;
+  for (const column of ["age", "speaking_confidence", "tutor_support", "speaking_confidence*tutor_support"])
+    await expect(cell(column)).toHaveText(between(bootstrap.intervals[`step3.beta.${column}`], 2));
+  await expect(page.getByTestId("step-3").getByRole("img")).toHaveAccessibleName(
+    new RegExp(between(bootstrap.intervals["step3.dR2"], 3).replace(/[[\].]/g, "\\$&")),
+  );
+  await page.getByText("part", { exact: true }).last().click();
+  await expect(cell("tutor_support")).toHaveText(between(bootstrap.intervals["step3.part.tutor_support"], 2));
+
+  // is one β larger than another?
+  const difference = bootstrap.beta_differences["speaking_confidence - tutor_support"];
+  await page.getByRole("button", { name: /^One β: / }).click();
+  await page.keyboard.type("Speaking confidence");
+  await page.keyboard.press("Enter");
+  await page.getByRole("button", { name: /^The other β: / }).click();
+  await page.keyboard.type("Tutor support");
+  await page.keyboard.press("Enter");
+  await expect(page.getByTestId("beta-difference").getByRole("row").last()).toContainText(printed(difference.estimate, 2));
+  await expect(page.getByTestId("beta-difference").getByRole("row").last()).toContainText(between(difference, 2));
+  await page.getByRole("button", { name: "All 10 pairs" }).click();
+  await expect(page.getByTestId("all-differences").getByRole("row")).toHaveCount(11);
+
+  // another seed gives other replicates; another ladder knows nothing of it
+  await button(page, "Seed: 1").click();
+  await page.getByRole("textbox", { name: "Seed" }).fill("2");
+  await page.keyboard.press("Enter");
+  await expect(page.getByTestId("replicates")).toHaveAttribute("data-done", "true");
+  await expect(page.getByText(/resamples of 430 respondents, seed 2;/)).toBeVisible();
+  await button(page, /^Oral exam.*3 steps/).click();
+  await expect(button(page, "Intervals by: normal theory")).toBeVisible();
+  await button(page, /^Willingness to speak.*3 steps/).click();
+  await button(page, "Intervals by: BCa bootstrap").click();
+  await page.keyboard.type("normal");
+  await page.keyboard.press("Enter");
+  await expect(page.getByTestId("replicates")).toHaveCount(0);
+  await page.getByText("β", { exact: true }).first().click();
+  await expect(cell("speaking_confidence*tutor_support")).toHaveText(normal!);
+});

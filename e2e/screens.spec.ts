@@ -90,6 +90,16 @@ const screens: [string, string, (page: Page) => Promise<void>][] = [
     },
   ],
   [
+    "Ladders, a word of the sentence open",
+    "ladders",
+    async (page) => {
+      await page.getByRole("button", { name: /^Respondents:/ }).click();
+      await expect(page.getByText("Class format: online")).toBeVisible();
+    },
+  ],
+  ["Write-up", "write-up", async (page) => expect(page.getByText("not built yet. It will hold")).toBeVisible()],
+  // these leave the study changed
+  [
     "Ladders with a category, chosen chips, a step switched off and one in full",
     "ladders",
     async (page) => {
@@ -116,14 +126,16 @@ const screens: [string, string, (page: Page) => Promise<void>][] = [
     },
   ],
   [
-    "Ladders, a word of the sentence open",
+    "Ladders with intervals by bootstrap and all pairs of β",
     "ladders",
     async (page) => {
-      await page.getByRole("button", { name: /^Respondents:/ }).click();
-      await expect(page.getByText("Class format: online")).toBeVisible();
+      await page.getByRole("button", { name: "Intervals by: normal theory" }).click();
+      await page.keyboard.type("percentile");
+      await page.keyboard.press("Enter");
+      await page.getByRole("button", { name: /^All \d+ pairs$/ }).click();
+      await expect(page.getByTestId("replicates")).toHaveAttribute("data-done", "true");
     },
   ],
-  ["Write-up", "write-up", async (page) => expect(page.getByText("not built yet. It will hold")).toBeVisible()],
 ];
 for (const [name, path, ready] of screens) {
   test(`${name}: axe finds nothing, and nothing is wider than a window of 1280 or 1024`, async ({ page }) => {

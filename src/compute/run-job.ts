@@ -1,4 +1,5 @@
 import { analyseComparison } from "@/study/analyse/analyse-comparison";
+import { type BootstrapShelf, ladderIntervals, ladderReplicates } from "@/study/analyse/ladder-intervals";
 import { ladderDepth } from "@/study/analyse/ladder-depth";
 import { analyseLadder } from "@/study/analyse/analyse-ladder";
 import { analyseScale } from "@/study/analyse/analyse-scale";
@@ -13,9 +14,19 @@ import type { ResponseSource } from "@/study/model/response-column";
 import { type ColumnCache, StudyColumns } from "@/study/prepare/study-columns";
 import type { Job, JobResults } from "./protocol/jobs";
 
+/** What a worker keeps ready besides columns. */
+export interface Shelves {
+  readonly eigenvalues: RandomEigenvalueShelf;
+  readonly bootstraps: BootstrapShelf;
+}
+
+/** What two jobs share that make replicates and intervals of the same ladder on the same answers. */
+const ladderKey = ({ context, ladder }: Extract<Job, { ladder: unknown }>) =>
+  JSON.stringify([context, { ...ladder, intervals: null, confidence: null, seed: null }]);
+
 /**
  * Does one job. The same function runs in a browser worker, in Node and in a test.
- * @param cache, shelf keep derived columns and random eigenvalues from job to job
+ * @param cache, shelves keep from job to job what takes long to make
  * @param progress told how many parts of a long job are done
  */
 export function runJob(
@@ -23,7 +34,7 @@ export function runJob(
   responses: ResponseSource,
   cache: ColumnCache | null = null,
   progress: (done: number, of: number) => void = () => {},
-  shelf: RandomEigenvalueShelf = new Map(),
+  shelves: Shelves = { eigenvalues: new Map(), bootstraps: new Map() },
 ): JobResults[keyof JobResults] {
   const columns = new StudyColumns(job.context, responses, cache);
   switch (job.kind) {
@@ -31,12 +42,18 @@ export function runJob(
       return analyseLadder(job.context, job.ladder, responses, columns);
     case "ladder-depth":
       return ladderDepth(job.ladder, job.step, columns);
+    case "replicates":
+      return ladderReplicates(job.ladder, columns, { first: job.first, count: job.count }, shelves.bootstraps, ladderKey(job), (done) =>
+        progress(done, job.count),
+      );
+    case "intervals":
+      return ladderIntervals(job.ladder, columns, job, job.step, shelves.bootstraps, ladderKey(job));
     case "comparison":
       return analyseComparison(job.context, job.comparison, job.ladders, responses, columns);
     case "scale":
       return analyseScale(job.context, job.scale, responses, columns);
     case "structure":
-      return analyseStructure(job.structure, columns, progress, shelf);
+      return analyseStructure(job.structure, columns, progress, shelves.eigenvalues);
     case "strips":
       return job.variables.map((name) => partStrip(name, columns));
     case "column":

@@ -1,4 +1,5 @@
 import type { RandomEigenvalueShelf } from "@/study/analyse/analyse-structure";
+import type { BootstrapShelf } from "@/study/analyse/ladder-intervals";
 import type { ResponseColumn } from "@/study/model/response-column";
 import { type FromWorker, ToWorker } from "./protocol/messages";
 import { ColumnShelf } from "./column-shelf";
@@ -9,12 +10,17 @@ import { runJob } from "./run-job";
  * @param answer posts a message back; the worker's own postMessage, or a port in a test
  */
 export function workerDesk(answer: (message: FromWorker) => void): (data: unknown) => void {
-  const datasets = new Map<string, { columns: Map<string, ResponseColumn>; shelf: ColumnShelf }>();
-  const shelf: RandomEigenvalueShelf = new Map();
+  const datasets = new Map<string, { columns: Map<string, ResponseColumn>; shelf: ColumnShelf; bootstraps: BootstrapShelf }>();
+  const eigenvalues: RandomEigenvalueShelf = new Map();
+
   return (data) => {
     const message = ToWorker.parse(data);
     if (message.type === "columns") {
-      const known = datasets.get(message.dataset) ?? { columns: new Map<string, ResponseColumn>(), shelf: new ColumnShelf() };
+      const known = datasets.get(message.dataset) ?? {
+        columns: new Map<string, ResponseColumn>(),
+        shelf: new ColumnShelf(),
+        bootstraps: new Map(),
+      };
       for (const column of message.columns) known.columns.set(column.name, column);
       datasets.set(message.dataset, known);
       return;
@@ -22,7 +28,10 @@ export function workerDesk(answer: (message: FromWorker) => void): (data: unknow
     const known = datasets.get(message.dataset);
     try {
       const progress = (done: number, of: number) => answer({ type: "progress", id: message.id, done, of });
-      const result = runJob(message.job, (name) => known?.columns.get(name), known?.shelf ?? null, progress, shelf);
+      const result = runJob(message.job, (name) => known?.columns.get(name), known?.shelf ?? null, progress, {
+        eigenvalues,
+        bootstraps: known?.bootstraps ?? new Map(),
+      });
       answer({ type: "done", id: message.id, result });
     } catch {
       answer({ type: "failed", id: message.id, code: "worker-crashed" });

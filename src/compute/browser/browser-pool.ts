@@ -2,11 +2,14 @@ import { WorkerPool, type WorkerLike } from "./worker-pool";
 
 let pool: WorkerPool | null = null;
 
-/** The page's one pool: a worker a processor, at most four for work this light. */
+/** Workers of the page: one a processor, at most eight. */
+export const poolSize = () => Math.max(1, Math.min(8, navigator.hardwareConcurrency));
+
+/** The page's one pool. */
 export function browserPool(): WorkerPool {
   pool ??= new WorkerPool(
     () => new Worker(new URL("./calc.worker.ts", import.meta.url), { type: "module" }) as unknown as WorkerLike,
-    Math.max(1, Math.min(4, navigator.hardwareConcurrency)),
+    poolSize(),
   );
   return pool;
 }

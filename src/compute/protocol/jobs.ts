@@ -10,6 +10,8 @@ import { Ladder, Seed } from "@/study/model/ladder";
 import { Scale } from "@/study/model/scale";
 import { Variable } from "@/study/model/variable";
 import type { ComparisonResult } from "@/study/analyse/analyse-comparison";
+import type { Replicates } from "@/core/resampling/ladder-bootstrap";
+import type { LadderReplicateIntervals } from "@/study/analyse/ladder-intervals";
 import type { LadderDepth } from "@/study/analyse/ladder-depth";
 import type { LadderResult } from "@/study/analyse/analyse-ladder";
 import type { ScaleResult } from "@/study/analyse/analyse-scale";
@@ -53,6 +55,17 @@ const StructureSpec = z.strictObject({
 export const Job = z.discriminatedUnion("kind", [
   z.strictObject({ kind: z.literal("ladder"), context: Context, ladder: Ladder }),
   z.strictObject({ kind: z.literal("ladder-depth"), context: Context, ladder: Ladder, step: z.int().min(0) }),
+  /** Replicates of a ladder, some of all: the ranges of one ladder can be dealt out. */
+  z.strictObject({ kind: z.literal("replicates"), context: Context, ladder: Ladder, first: Rows, count: z.int().min(1) }),
+  /** The intervals that replicates give. @see src/compute/bootstrap.ts for the two together */
+  z.strictObject({
+    kind: z.literal("intervals"),
+    context: Context,
+    ladder: Ladder,
+    step: z.int().min(0),
+    values: z.custom<Float64Array>((v) => Object.prototype.toString.call(v) === "[object Float64Array]"),
+    redrawn: Rows,
+  }),
   z.strictObject({ kind: z.literal("comparison"), context: Context, comparison: Comparison, ladders: z.array(Ladder) }),
   z.strictObject({ kind: z.literal("scale"), context: Context, scale: Scale }),
   z.strictObject({ kind: z.literal("structure"), context: Context, structure: StructureSpec }),
@@ -77,6 +90,8 @@ export type Job = z.infer<typeof Job>;
 export interface JobResults {
   ladder: LadderResult;
   "ladder-depth": LadderDepth | null;
+  replicates: Replicates;
+  intervals: LadderReplicateIntervals;
   comparison: ComparisonResult;
   scale: ScaleResult;
   structure: StructureResult;

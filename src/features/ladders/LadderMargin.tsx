@@ -4,10 +4,12 @@ import { useRouter } from "next/navigation";
 import { SinceNote } from "@/features/study/SinceNote";
 import { useStudy } from "@/features/study/study-context";
 import type { LadderResult } from "@/study/analyse/analyse-ladder";
+import type { LadderReplicateIntervals } from "@/study/analyse/ladder-intervals";
 import type { LadderDepth } from "@/study/analyse/ladder-depth";
 import { activeTerms, type Ladder } from "@/study/model/ladder";
 import type { SeenResult } from "@/study/model/seen-result";
 import { counted, formatCount, formatNumber, listed } from "@/study/report/format-number";
+import { bootstrapWords } from "@/study/report/ladder/bootstrap-words";
 import { columnTitle } from "@/study/report/ladder/coefficient-words";
 import { fixLabel, type LadderFix } from "@/study/report/ladder/ladder-fix";
 import { codingWords, errorWords } from "@/study/report/ladder/ladder-table";
@@ -22,6 +24,8 @@ export function LadderMargin(props: {
   ladder: Ladder;
   result: LadderResult | null;
   depth: LadderDepth | null;
+  /** Its intervals from replicates, where it has them. */
+  boot: LadderReplicateIntervals | null;
   step: number;
   /** What it was when it was last looked at, if it has changed since. */
   before: SeenResult | null;
@@ -93,12 +97,18 @@ export function LadderMargin(props: {
                   `${title(c.variable)} − ${formatNumber(c.subtracted)}${c.dividedBy === 1 ? "" : `, in units of ${formatNumber(c.dividedBy)}`}`,
               )
               .join("; ")}{" "}
-            in its own column and in products. β from products of <i>z</i>-scores, not standardized again; their interval is approximate.
+            in its own column and in products. β from products of <i>z</i>-scores, not standardized again
+            {ladder.intervals.by === "normal" ? "; their interval is approximate" : ""}.
           </p>
         )}
-        <p>
-          Intervals of Δ<i>R</i>² and of part correlations are for large samples, without assuming normal residuals; near 0 they are rough.
-        </p>
+        {ladder.intervals.by === "normal" ? (
+          <p>
+            Intervals of Δ<i>R</i>² and of part correlations are for large samples, without assuming normal residuals; near 0 they are
+            rough.
+          </p>
+        ) : (
+          props.boot && bootstrapWords(ladder, props.boot).map((words) => <p key={words}>{words}</p>)
+        )}
       </Note>
     </Margin>
   );

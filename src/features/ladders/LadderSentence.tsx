@@ -1,10 +1,11 @@
 "use client";
 
 import type { LadderResult } from "@/study/analyse/analyse-ladder";
-import { activeTerms, type Ladder } from "@/study/model/ladder";
+import { activeTerms, type Ladder, LadderIntervals, Seed } from "@/study/model/ladder";
 import type { Study } from "@/study/model/study";
 import { titleOf } from "@/study/model/study";
 import { formatCount } from "@/study/report/format-number";
+import { FieldWord } from "@/ui/parts/FieldWord";
 import page from "@/ui/parts/page.module.css";
 import { type Choice, SettingWord } from "@/ui/parts/SettingWord";
 import { filterChoices, filterOf, filterValue, filterWords, numericChoices } from "./choices";
@@ -12,6 +13,12 @@ import { filterChoices, filterOf, filterValue, filterWords, numericChoices } fro
 const METRICS = { z: "z-scores (β)", raw: "raw units (b)" } as const;
 const CENTRINGS = { mean: "mean-centred", z: "z-scored", raw: "uncentred" } as const;
 const ERRORS = { classical: "classical", hc3: "HC3" } as const;
+const INTERVALS = { normal: "normal theory", bca: "BCa bootstrap", percentile: "percentile bootstrap" } as const;
+const INTERVAL_CHOICES: Choice[] = [
+  { value: "normal", label: "normal theory: at once" },
+  { value: "bca", label: "BCa bootstrap: corrected for bias and skewness" },
+  { value: "percentile", label: "percentile bootstrap" },
+];
 const SHARES = [0.9, 0.95, 0.99];
 
 /** Kinds of standard errors: two by name, and one for each variable whose values may hold respondents together. */
@@ -32,6 +39,42 @@ function errorChoices(study: Study): Choice[] {
 function errorsOf(value: string): Pick<Ladder, "errors" | "cluster"> {
   if (value.startsWith("cluster ")) return { errors: "classical", cluster: value.slice("cluster ".length) };
   return { errors: value as Ladder["errors"], cluster: null };
+}
+
+/** How many replicates, and of which seed. */
+function ReplicateWords({ ladder, onChange }: { ladder: Ladder; onChange: (ladder: Ladder) => void }) {
+  const { intervals } = ladder;
+  if (intervals.by === "normal") return null;
+  return (
+    <>
+      {" of "}
+      <FieldWord
+        label="Replicates"
+        text={formatCount(intervals.replicates)}
+        initial={String(intervals.replicates)}
+        width={110}
+        read={(typed) => {
+          const count = Number(typed.replace(/\s/g, ""));
+          return Number.isInteger(count) && count >= 1000 && count <= 100_000 ? count : null;
+        }}
+        rule="1 000 to 100 000."
+        onChange={(replicates) => onChange({ ...ladder, intervals: { ...intervals, replicates } })}
+      />
+      {" replicates (seed "}
+      <FieldWord
+        label="Seed"
+        text={String(ladder.seed)}
+        width={110}
+        read={(typed) => {
+          const seed = Seed.safeParse(typed.trim() === "" ? null : Number(typed));
+          return seed.success ? seed.data : null;
+        }}
+        rule="A whole number from 0."
+        onChange={(seed) => onChange({ ...ladder, seed })}
+      />
+      )
+    </>
+  );
 }
 
 /** The ladder's heading: a sentence whose underlined words are its settings. */
@@ -79,7 +122,7 @@ export function LadderSentence(props: { study: Study; ladder: Ladder; result: La
           variables
         </>
       )}
-      , with intervals of{" "}
+      , with{" "}
       <SettingWord
         label="Interval"
         value={String(ladder.confidence)}
@@ -87,7 +130,15 @@ export function LadderSentence(props: { study: Study; ladder: Ladder; result: La
         choices={SHARES.map((share) => ({ value: String(share), label: `${share * 100} %` }))}
         onChange={(value) => onChange({ ...ladder, confidence: Number(value) })}
       />{" "}
-      from{" "}
+      intervals by{" "}
+      <SettingWord
+        label="Intervals by"
+        value={ladder.intervals.by}
+        text={INTERVALS[ladder.intervals.by]}
+        choices={INTERVAL_CHOICES}
+        onChange={(by) => onChange({ ...ladder, intervals: LadderIntervals.parse(by === "normal" ? { by } : { ...ladder.intervals, by }) })}
+      />
+      {ladder.intervals.by !== "normal" && <ReplicateWords ladder={ladder} onChange={onChange} />} and{" "}
       <SettingWord
         label="Errors"
         value={ladder.cluster === null ? ladder.errors : `cluster ${ladder.cluster}`}

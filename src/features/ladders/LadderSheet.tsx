@@ -1,20 +1,24 @@
 "use client";
 
 import { Segmented } from "antd";
-import { useDeferredValue, useState } from "react";
+import { useDeferredValue, useMemo, useState } from "react";
 import { ladderCsv } from "@/files/ladder-csv";
 import { tableAsHtml } from "@/files/table-html";
 import { ComputationState } from "@/features/study/ComputationState";
 import { useStudy } from "@/features/study/study-context";
+import { useBootstrap } from "@/features/study/use-bootstrap";
 import { useRest } from "@/features/study/use-rest";
 import { useLadderDepth, useLadderResult } from "@/features/study/use-computed";
 import { useSeenLadder } from "@/features/study/use-seen";
 import type { Ladder } from "@/study/model/ladder";
 import type { Naming, Told } from "@/study/report/ladder/coefficient-words";
 import { ladderTable } from "@/study/report/ladder/ladder-table";
+import { partsFromReplicates, withReplicateIntervals } from "@/study/report/ladder/with-intervals";
 import page from "@/ui/parts/page.module.css";
 import { fileName, saveFile } from "@/ui/parts/save-file";
 import { stepColour } from "@/ui/theme/step-colours";
+import { BetaDifferences } from "./bootstrap/BetaDifferences";
+import { ReplicateState } from "./bootstrap/ReplicateState";
 import { AnovaTable } from "./coefficients/AnovaTable";
 import { CoefficientsOverSteps } from "./coefficients/CoefficientsOverSteps";
 import { StepEquation } from "./coefficients/StepEquation";
@@ -39,11 +43,18 @@ export function LadderSheet({ ladder, selected, onSelect }: { ladder: Ladder; se
   const [view, setView] = useState<"every" | "full">("every");
   const change = useChangeLadder();
   const fitted = result?.status === "fitted" ? result : null;
-  const fit = fitted?.fit ?? null;
+  const boot = useBootstrap(ladder, selected, fitted !== null && !outdated);
+  const bootstrapped = ladder.intervals.by !== "normal";
+  const fit = useMemo(
+    () => (fitted && bootstrapped ? withReplicateIntervals(fitted.fit, boot.intervals) : (fitted?.fit ?? null)),
+    [fitted, bootstrapped, boot.intervals],
+  );
   const settled = useRest(fitted !== null && !outdated ? ladder : null, DEPTH_MS) === ladder;
-  const depth = useLadderDepth(ladder, selected, settled);
+  const deep = useLadderDepth(ladder, selected, settled);
+  const depthNow = deep.outdated ? null : deep.result;
+  const depth = fit && depthNow && bootstrapped ? { ...depthNow, parts: partsFromReplicates(fit, boot.intervals) } : depthNow;
   // the numbers first, what is said of them right after
-  const [resultTold, depthTold] = [useDeferredValue(result), useDeferredValue(depth.outdated ? null : depth.result)];
+  const [resultTold, depthTold] = [useDeferredValue(result), useDeferredValue(depth)];
   const percent = `${Math.round(ladder.confidence * 1000) / 10} %`;
   const told: Told = share ?? (ladder.metric === "z" ? "beta" : "b");
   const unit = (name: string) => study.codebook.find((v) => v.name === name)?.unit ?? "";
@@ -79,6 +90,7 @@ export function LadderSheet({ ladder, selected, onSelect }: { ladder: Ladder; se
           onSelect={onSelect}
           onChange={change}
         />
+        {bootstrapped && <ReplicateState boot={boot} />}
         <ComputationState of={computed} refusal={result?.status === "refused" ? result.refusal : null} />
         {fit && fitted && (
           <section aria-label="Coefficients">
@@ -130,7 +142,7 @@ export function LadderSheet({ ladder, selected, onSelect }: { ladder: Ladder; se
                 <CoefficientsOverSteps
                   fit={fit}
                   told={told}
-                  depth={depth.outdated ? null : depth.result}
+                  depth={depth}
                   percent={percent}
                   naming={naming}
                   selected={selected}
@@ -158,11 +170,14 @@ export function LadderSheet({ ladder, selected, onSelect }: { ladder: Ladder; se
                 <StepEquation fit={fit} step={step} title={title} />
               </div>
             )}
+            {bootstrapped && boot.intervals && (
+              <BetaDifferences boot={boot.intervals} fit={fit} step={step} percent={percent} title={title} />
+            )}
             <SaveBack ladder={ladder} step={step} />
           </section>
         )}
       </main>
-      <LadderMargin ladder={ladder} result={resultTold} depth={depthTold} step={selected} before={before} />
+      <LadderMargin ladder={ladder} result={resultTold} depth={depthTold} boot={boot.intervals} step={selected} before={before} />
     </>
   );
 }

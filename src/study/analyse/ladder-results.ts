@@ -11,6 +11,8 @@ import type { FittedLadder } from "./analyse-ladder";
 import { caseResults } from "./case-results";
 import { changeResults } from "./change-results";
 import { stepComparison } from "./comparison-results";
+import { LadderBootstrap } from "@/core/resampling/ladder-bootstrap";
+import { intervalsOf } from "./ladder-intervals";
 import { sampleResults } from "./sample-results";
 
 const METHODS = {
@@ -26,6 +28,7 @@ export function ladderResults(ladder: Ladder, fitted: FittedLadder, columns: Stu
     filter: ladder.filter,
     centring: ladder.centring,
     confidence: ladder.confidence,
+    intervals: ladder.intervals,
     errors: ladder.cluster === null ? ladder.errors : ("cluster" as const),
     cluster: ladder.cluster,
     categories: ladder.categories,
@@ -64,7 +67,33 @@ export function ladderResults(ladder: Ladder, fitted: FittedLadder, columns: Stu
     ),
     marginal_means: byStep(tables, (_, k) => meansOfStep(models, k, chosen, ladder)),
     comparison: stepComparison(ladder, models, fitted.sample, columns),
+    bootstrap: bootstrapResults(ladder, models),
     ...caseResults(ladder, models, fitted.sample, columns),
+  };
+}
+
+/** Intervals from replicates, where the ladder asks for them: of every figure, and of the differences between the β of its last step. */
+function bootstrapResults(ladder: Ladder, models: LadderModels) {
+  const { intervals, seed } = ladder;
+  if (intervals.by === "normal") return null;
+  const { errors } = models.spec;
+  const boot = new LadderBootstrap(models, errors?.kind === "cluster" ? errors.codes : null);
+  const drawn = boot.replicates(seed, { first: 0, count: intervals.replicates });
+  const found = intervalsOf(boot, ladder, drawn, models.fits.length - 1);
+  const named = found.intervals.map(({ figure, interval }) => {
+    const name = `step${figure.step + 1}.${figure.kind}${"column" in figure ? `.${figure.column}` : ""}`;
+    return [name, interval] as const;
+  });
+  return {
+    by: intervals.by,
+    replicates: found.replicates,
+    seed,
+    units: found.units,
+    redrawn: found.redrawn,
+    intervals: Object.fromEntries(named),
+    beta_differences: Object.fromEntries(
+      found.differences.map(({ first, second, pHolm, ...d }) => [`${first} - ${second}`, { ...d, p_holm: pHolm }]),
+    ),
   };
 }
 

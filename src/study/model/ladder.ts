@@ -39,6 +39,13 @@ export const RowOrder = z.discriminatedUnion("by", [
 ]);
 export type RowOrder = z.infer<typeof RowOrder>;
 
+/** Where intervals come from: normal theory, or replicates of the ladder on resampled cases (whole clusters, where there are any). */
+export const LadderIntervals = z.discriminatedUnion("by", [
+  z.strictObject({ by: z.literal("normal") }),
+  z.strictObject({ by: z.enum(["bca", "percentile"]), replicates: z.int().min(1000).max(100_000).default(5000) }),
+]);
+export type LadderIntervals = z.infer<typeof LadderIntervals>;
+
 /** Only its lowest 32 bits would count, so no more are taken. */
 export const Seed = z.int().min(0).max(0xffffffff);
 
@@ -57,6 +64,8 @@ export const Ladder = z.strictObject({
   centring: z.enum(["mean", "z", "raw"]).default("mean"),
   /** Share of the intervals. */
   confidence: z.number().min(0.5).max(0.999).default(0.95),
+  /** Of this ladder only: another begins with normal theory. */
+  intervals: LadderIntervals.default({ by: "normal" }),
   /** Standard errors: equal variances assumed, or HC3. A cluster variable makes them cluster-robust instead. */
   errors: z.enum(["classical", "hc3"]).default("classical"),
   /** Respondents with the same value belong together: class, school, team. */

@@ -1,0 +1,47 @@
+import type { BetaDifference, LadderReplicateIntervals } from "../../analyse/ladder-intervals";
+import type { Ladder } from "../../model/ladder";
+import { counted, formatCount, formatInterval, formatShare, pStatement } from "../format-number";
+import { columnTitle, type Titles } from "./coefficient-words";
+
+/** Over this share of redrawn resamples a caution is due. */
+const MANY_REDRAWN = 0.05;
+
+/** How the intervals came about, and what to know of them. */
+export function bootstrapWords({ intervals, cluster, seed }: Ladder, of: LadderReplicateIntervals): string[] {
+  const method = intervals.by === "percentile" ? "Percentile" : "BCa";
+  const units = cluster === null ? counted(of.units, "respondent") : `${counted(of.units, "whole cluster")}`;
+  const words = [
+    `${method} intervals from ${formatCount(of.replicates)} resamples of ${units}, seed ${seed}; means, SDs, z-scores and products are formed anew in each. p of coefficients and steps stays that of normal theory.`,
+  ];
+  const share = of.redrawn / (of.redrawn + of.replicates);
+  if (of.redrawn > 0) {
+    words.push(
+      `${counted(of.redrawn, "resample was", "resamples were")} drawn again because a column vanished in ${of.redrawn === 1 ? "it" : "them"}${share > MANY_REDRAWN ? `, ${formatShare(share * 100, 0)} % of all: the ladder asks much of its smallest groups` : ""}.`,
+    );
+  }
+  const percentile = of.intervals.filter(({ interval }) => intervals.by === "bca" && interval.method === "percentile").length;
+  if (percentile > 0) words.push(`BCa limits are not defined for ${counted(percentile, "figure")}; percentile limits stand there.`);
+  const clamped = of.intervals.filter(({ interval }) => interval.clamped).length;
+  if (clamped > 0) {
+    words.push(`${counted(clamped, "interval ends", "intervals end")} at an outermost replicate: more replicates would tell the limit.`);
+  }
+  return words;
+}
+
+/** The difference between two β, whichever way round it was drawn. */
+export function differenceOf(of: LadderReplicateIntervals, first: string, second: string): BetaDifference | null {
+  const found = of.differences.find((d) => d.first === first && d.second === second);
+  if (found) return found;
+  const turned = of.differences.find((d) => d.first === second && d.second === first);
+  return turned ? { ...turned, first, second, estimate: -turned.estimate, lower: -turned.upper, upper: -turned.lower } : null;
+}
+
+/** A difference in a plain sentence. Associational. */
+export function differenceSentence(d: BetaDifference, title: Titles, percent: string): string {
+  const [larger, smaller] = d.estimate >= 0 ? [d.first, d.second] : [d.second, d.first];
+  const interval = `${percent} interval of the difference ${formatInterval(d.lower, d.upper, formatShare)}, ${pStatement(d.p)}`;
+  const sure = d.lower > 0 || d.upper < 0;
+  return sure
+    ? `The β of ${columnTitle(larger, title)} is larger than that of ${columnTitle(smaller, title)} by ${formatShare(Math.abs(d.estimate))} (${interval}).`
+    : `The two β differ by ${formatShare(Math.abs(d.estimate))}, which these data do not tell from no difference (${interval}).`;
+}
