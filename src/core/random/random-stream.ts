@@ -14,17 +14,24 @@ export interface RandomStream {
   normal(): number;
 }
 
-/** @param seed, stream whole numbers; only their lowest 32 bits count */
-export function randomStream(seed: number, stream = 0): RandomStream {
+/** The four words a stream begins with. @param state length 4; overwritten */
+export function streamState(seed: number, stream: number, state: Int32Array): void {
   let mix = (Math.imul(seed | 0, 0x9e3779b1) ^ Math.imul((stream | 0) + 0x7f4a7c15, 0x85ebca6b)) | 0;
-  const fill = () => {
+  for (let i = 0; i < 4; i++) {
     mix = (mix + 0x9e3779b9) | 0;
     let z = mix;
     z = Math.imul(z ^ (z >>> 16), 0x21f0aaad);
     z = Math.imul(z ^ (z >>> 15), 0x735a2d97);
-    return (z ^ (z >>> 15)) | 0;
-  };
-  let [a, b, c, d] = [fill(), fill(), fill(), fill() | 1];
+    state[i] = (z ^ (z >>> 15)) | 0;
+  }
+  state[3] = state[3]! | 1;
+}
+
+/** @param seed, stream whole numbers; only their lowest 32 bits count */
+export function randomStream(seed: number, stream = 0): RandomStream {
+  const state = new Int32Array(4);
+  streamState(seed, stream, state);
+  let [a, b, c, d] = state as unknown as [number, number, number, number];
   const bits = () => {
     const scrambled = Math.imul(b, 5);
     const result = Math.imul((scrambled << 7) | (scrambled >>> 25), 9) >>> 0;

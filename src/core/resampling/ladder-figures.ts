@@ -29,12 +29,21 @@ interface StepPlan {
   recentring: Recentring;
   /** Position in the basis of each component's own column. */
   own: number[];
+  /** Per component: whether b is centred, so that its centre moves with the resample. */
+  coded: boolean[];
+  scratch: { b: Float64Array; means: Float64Array; sds: Float64Array; shiftB: Float64Array; unitB: Float64Array };
 }
 
 /** What every resample of a ladder shares. Null: a product stands without its parts, so that centring anew changes what is fitted. */
 export interface FigurePlan {
   readonly steps: readonly StepPlan[];
-  readonly count: number;
+  /** True: what is centred is divided by its SD as well. */
+  readonly z: boolean;
+  /** Room for one resample's triangle, outcome, sums and a row. */
+  readonly u: Float64Array;
+  readonly l: Float64Array;
+  readonly left: Float64Array;
+  readonly row: Float64Array;
 }
 
 /** @returns null when a step is not closed under centring: its replicates are refitted one by one */
@@ -49,9 +58,20 @@ export function figurePlan(models: LadderModels): FigurePlan | null {
     if (!found) return null;
     const own = found.components.map((name) => fit.columns.indexOf(name) + 1);
     if (own.includes(0)) return null;
-    steps.push({ m: fit.columns.length + 1, recentring: found, own });
+    const coded = found.components.map((name) => design.codings.some((coding) => coding.variable === name));
+    const each = () => new Float64Array(own.length);
+    const scratch = { b: new Float64Array(fit.columns.length), means: each(), sds: each(), shiftB: each(), unitB: each() };
+    steps.push({ m: fit.columns.length + 1, recentring: found, own, coded, scratch });
   }
-  return { steps, count: figuresOf(models).length };
+  const q = fits.at(-1)!.basis.kept.length;
+  return {
+    steps,
+    z: spec.centring === "z",
+    u: new Float64Array(q * q),
+    l: new Float64Array(q + 1),
+    left: new Float64Array(q + 2),
+    row: new Float64Array(q),
+  };
 }
 
 /**
@@ -65,9 +85,12 @@ export function resampleFigures(models: LadderModels, rows: WhitenedRows, plan: 
   const cases = g[0]! * rows.n; // the intercept's column is 1/√n
   if (!factor(g, width)) return false;
   // ℓ = Lᵀy and U = LᵀR
-  const l = new Float64Array(width);
-  for (let j = 0; j < width; j++) for (let i = j; i < width; i++) l[j] = l[j]! + g[(i * (i + 1)) / 2 + j]! * y[i]!;
-  const u = new Float64Array(q * q);
+  const { u, l, left } = plan;
+  for (let j = 0; j < width; j++) {
+    let sum = 0;
+    for (let i = j; i < width; i++) sum += g[(i * (i + 1)) / 2 + j]! * y[i]!;
+    l[j] = sum;
+  }
   for (let a = 0; a < q; a++) {
     for (let b = a; b < q; b++) {
       let sum = 0;
@@ -76,47 +99,44 @@ export function resampleFigures(models: LadderModels, rows: WhitenedRows, plan: 
     }
   }
   const inverse = invertUpper(u, q);
-  const left = new Float64Array(width + 1); // Σ of ℓ² from a column on
+  left[width] = 0; // Σ of ℓ² from a column on
   for (let j = width - 1; j >= 0; j--) left[j] = left[j + 1]! + l[j]! * l[j]!;
   const total = left[1]!;
-  const { design, fits, spec } = models;
+  const { fits } = models;
   const { columns: scaled } = fits[0]!.basis.design;
   const { kept } = fits.at(-1)!.basis;
   const sdY = Math.sqrt(total / (cases - 1)) * rows.outcomeUnit;
   let at = 0;
   let before = 0;
-  for (const { m, recentring: plan_, own } of plan.steps) {
+  for (const { m, recentring: moves, own, coded, scratch } of plan.steps) {
+    const { b, means, sds, shiftB, unitB } = scratch;
     const R2 = 1 - left[m]! / total;
     out[at++] = R2;
     out[at++] = 1 - ((1 - R2) * (cases - 1)) / (cases - m);
     out[at++] = R2 - before;
     before = R2;
     // coefficients in the units the columns entered in
-    const b = new Float64Array(m - 1);
     for (let i = 1; i < m; i++) {
       let sum = 0;
       for (let k = i; k < m; k++) sum += inverse[i * q + k]! * l[k]!;
       b[i - 1] = sum * scaled[kept[i]! - 1]!.scale * rows.outcomeUnit;
     }
-    const means = new Float64Array(own.length);
-    const sds = new Float64Array(own.length);
-    own.forEach((p, c) => {
+    for (let c = 0; c < own.length; c++) {
+      const p = own[c]!;
       const { centre, scale } = scaled[kept[p]! - 1]!;
       let squares = 0;
       for (let i = 1; i <= p; i++) squares += u[i * q + p]! ** 2;
       means[c] = (u[0]! * u[p]!) / cases / scale + centre;
       sds[c] = Math.sqrt(squares / (cases - 1)) / scale;
-    });
-    // where b is centred and what it is divided by: as the ladder says; β: always the mean and the SD
-    const coded = plan_.components.map((name) => design.codings.some((coding) => coding.variable === name));
-    const shiftB = means.map((mean, c) => (coded[c] ? mean : 0));
-    const unitB = sds.map((sd, c) => (coded[c] && spec.centring === "z" ? sd : 1));
+      // b is centred and divided as the ladder says; β always by mean and SD
+      shiftB[c] = coded[c] ? means[c]! : 0;
+      unitB[c] = coded[c] && plan.z ? sds[c]! : 1;
+    }
     for (let i = 0; i < m - 1; i++) {
-      const [ofB, ofBeta] = [moved(plan_, i, b, shiftB), moved(plan_, i, b, means)];
-      const unit = (units: Float64Array) => plan_.numeric[i]!.reduce((product, c) => product * units[c]!, 1);
-      out[at++] = ofB * unit(unitB);
-      out[at++] = (ofBeta * unit(sds)) / sdY;
-      out[at++] = partOf(plan_, i, shiftB, b, inverse, q, m, scaled, kept, total) / rows.outcomeUnit;
+      const numeric = moves.numeric[i]!;
+      out[at++] = moved(moves, i, b, shiftB) * productOf(numeric, unitB);
+      out[at++] = (moved(moves, i, b, means) * productOf(numeric, sds)) / sdY;
+      out[at++] = partOf(moves, i, scratch, inverse, q, m, scaled, kept, total, plan.row) / rows.outcomeUnit;
     }
   }
   return true;
@@ -133,20 +153,26 @@ function moved({ shares }: Recentring, column: number, b: Float64Array, shifts: 
   return sum;
 }
 
+function productOf(components: readonly number[], units: Float64Array): number {
+  let product = 1;
+  for (const c of components) product *= units[c]!;
+  return product;
+}
+
 /** γ/(√(variance of γ without s²)·√TSS), γ in outcome units, the rest in scaled units. */
 function partOf(
   { shares }: Recentring,
   column: number,
-  shifts: Float64Array,
-  b: Float64Array,
+  { b, shiftB: shifts }: StepPlan["scratch"],
   inverse: Float64Array,
   q: number,
   m: number,
   scaled: readonly { readonly scale: number }[],
   kept: readonly number[],
   total: number,
+  row: Float64Array,
 ): number {
-  const row = new Float64Array(m);
+  row.fill(0);
   let coefficient = 0;
   for (const { from, times, shifts: of } of shares[column]!) {
     let factor_ = times;

@@ -47,9 +47,18 @@ describe("limits from given replicates", () => {
   });
 });
 
+test("law: draws are those of the stream of (seed, replicate)", () => {
+  const counts = new Int32Array(37);
+  drawCounts(counts, 9, 4, 0);
+  const stream = randomStream(9, 4);
+  const expected = new Int32Array(37);
+  for (let i = 0; i < 37; i++) expected[stream.below(37)]!++;
+  expect(counts).toEqual(expected);
+});
+
 test("a replicate draws the same cases whatever was drawn before; a redraw draws others", () => {
   const counts = (seed: number, replicate: number, attempt: number) => {
-    const of = new Uint16Array(50);
+    const of = new Int32Array(50);
     drawCounts(of, seed, replicate, attempt);
     return Array.from(of);
   };
@@ -114,7 +123,7 @@ describe.each(CASES)("%s", (_, of) => {
     expect(redrawn).toBe(0);
     const size = boot.figures.length;
     for (let r = 0; r < 12; r++) {
-      const counts = new Uint16Array(60);
+      const counts = new Int32Array(60);
       drawCounts(counts, 11, r, 0);
       expectClose(values.subarray(r * size, (r + 1) * size), refit(counts));
     }
@@ -165,7 +174,7 @@ test("law: whole clusters are drawn, and left out one at a time", () => {
     fittedFigures(ladderModels(of, new Map([...data].map(([k, v]) => [k, taken(v)]))), out, models.fits.map((f) => f.columns)); // prettier-ignore
     return out;
   };
-  const counts = new Uint16Array(12);
+  const counts = new Int32Array(12);
   drawCounts(counts, 3, 0, 0);
   const drawn = boot.replicates(3, { first: 0, count: 1 }).values;
   refit((c) => counts[c]!).forEach((value, i) => expect(drawn[i]).toBeCloseTo(value, 9));
