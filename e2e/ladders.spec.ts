@@ -307,6 +307,8 @@ test("intervals by bootstrap: the compute command's for the same seed, of this l
   await page.keyboard.press("Enter");
   await expect(page.getByTestId("beta-difference").getByRole("row").last()).toContainText(printed(difference.estimate, 2));
   await expect(page.getByTestId("beta-difference").getByRole("row").last()).toContainText(between(difference, 2));
+  const picture = page.getByRole("figure", { name: "Replicates of β of Speaking confidence × Tutor support, step 3" });
+  await expect(picture.getByRole("img")).toHaveAccessibleName(/limits at \.12 and \.26$/);
   await page.getByRole("button", { name: "All 10 pairs" }).click();
   await expect(page.getByTestId("all-differences").getByRole("row")).toHaveCount(11);
 

@@ -16,6 +16,9 @@ export interface ReplicatesSoFar {
 /** So many come first: enough for a first look at every interval. */
 const FIRST = 500;
 
+/** So often a range is tried: what breaks down every worker is not the worker's fault. */
+const MOST_TRIES = 3;
+
 /**
  * The replicates of a ladder, in ranges that can be dealt out to any number of workers: the numbers are the same.
  * @param at once how many ranges are asked for at a time
@@ -49,7 +52,7 @@ export async function replicatesOf(
     while (next < ranges.length) {
       const at = next++;
       const range = ranges[at]!;
-      pieces[at] = await run<"replicates">({ kind: "replicates", ...job, ...range });
+      pieces[at] = await again(() => run<"replicates">({ kind: "replicates", ...job, ...range }));
       done += range.count;
       told.progress(done, of);
       if (!firstTold && pieces.slice(0, firstRanges).filter(Boolean).length === firstRanges) {
@@ -60,6 +63,18 @@ export async function replicatesOf(
   };
   await Promise.all(Array.from({ length: atOnce }, work));
   return gathered(ranges.length);
+}
+
+/** A range whose worker broke down is done again by another: its replicates are the same. */
+async function again<T>(work: () => Promise<T>): Promise<T> {
+  for (let attempt = 1; ; attempt++) {
+    try {
+      return await work();
+    } catch (error) {
+      const crashed = (error as { code?: unknown } | null)?.code === "worker-crashed";
+      if (!crashed || attempt === MOST_TRIES) throw error;
+    }
+  }
 }
 
 function rangesOf(from: number, to: number, size: number): { first: number; count: number }[] {

@@ -29,9 +29,18 @@ const HEAD = [
   "df2",
   "p_change",
   "errors",
+  "intervals",
 ] as const;
 
-/** The ladder's table as CSV: one row a coefficient, all steps but those that are switched off. */
+/** Where the intervals come from, with all it takes to draw them again. */
+function intervalsBy({ intervals, seed }: Ladder): string {
+  return intervals.by === "normal" ? "normal" : `${intervals.by}, ${intervals.replicates} replicates, seed ${seed}`;
+}
+
+/**
+ * The ladder's table as CSV: one row a coefficient, all steps but those that are switched off.
+ * @param fit with the intervals that are shown: those of replicates, where the ladder has them
+ */
 export function ladderCsv(ladder: Ladder, fit: LadderFit): string {
   const rows = fit.steps.flatMap((step, k) => {
     if (ladder.steps[k]!.off) return [];
@@ -52,6 +61,7 @@ export function ladderCsv(ladder: Ladder, fit: LadderFit): string {
       change.df[1],
       change.p,
       fit.errors,
+      intervalsBy(ladder),
     ];
     const { intercept: i } = step;
     return [

@@ -68,6 +68,12 @@ test("the CSV table has a row a coefficient at full precision and sets formulas 
   expect(Number(row.delta_R2)).toBe(step.change.change);
   expect(row.errors).toBe("classical");
   expect(rows[0]![head!.indexOf("beta")]).toBe(""); // the intercept has none
+  expect(row.intervals).toBe("normal");
+  const drawn = { ...ladder, seed: 7, intervals: { by: "bca" as const, replicates: 2000 } };
+  expect(ladderCsv(drawn, result.fit)).toContain("bca, 2000 replicates, seed 7");
+  expect(ladderTable(drawn, result.fit, result.sample, (name) => name).note).toMatch(
+    /Intervals by BCa bootstrap, 2.000 replicates, seed 7\.$/,
+  );
 });
 
 test("the HTML table escapes what people wrote, italicizes symbols and has scopes", () => {

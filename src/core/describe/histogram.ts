@@ -26,3 +26,15 @@ export function gridBins(values: Float64Array, grid: number, most: number): Hist
   for (const value of values) counts[Math.min(bins - 1, Math.floor((value - from) / width))]!++;
   return { edges: Array.from({ length: bins + 1 }, (_, i) => from + i * width), counts };
 }
+
+/**
+ * Bins of equal width over the range of sorted values.
+ * @param sorted ascending finite numbers, length n ≥ 1
+ */
+export function evenBins(sorted: Float64Array, bins: number): Histogram {
+  const [low, high] = [sorted[0]!, sorted.at(-1)!];
+  const width = (high - low) / bins || 1;
+  const counts = new Array<number>(bins).fill(0);
+  for (const value of sorted) counts[Math.min(bins - 1, Math.floor((value - low) / width))]!++;
+  return { edges: Array.from({ length: bins + 1 }, (_, i) => low + i * width), counts };
+}

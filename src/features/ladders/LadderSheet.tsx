@@ -18,6 +18,7 @@ import page from "@/ui/parts/page.module.css";
 import { fileName, saveFile } from "@/ui/parts/save-file";
 import { stepColour } from "@/ui/theme/step-colours";
 import { BetaDifferences } from "./bootstrap/BetaDifferences";
+import { ReplicateSpread } from "./bootstrap/ReplicateSpread";
 import { ReplicateState } from "./bootstrap/ReplicateState";
 import { AnovaTable } from "./coefficients/AnovaTable";
 import { CoefficientsOverSteps } from "./coefficients/CoefficientsOverSteps";
@@ -55,6 +56,8 @@ export function LadderSheet({ ladder, selected, onSelect }: { ladder: Ladder; se
   const depth = fit && depthNow && bootstrapped ? { ...depthNow, parts: partsFromReplicates(fit, boot.intervals) } : depthNow;
   // the numbers first, what is said of them right after
   const [resultTold, depthTold] = [useDeferredValue(result), useDeferredValue(depth)];
+  // a table is saved with the intervals that are shown, and with all replicates of them
+  const unready = outdated || (bootstrapped && (boot.computing || boot.intervals === null));
   const percent = `${Math.round(ladder.confidence * 1000) / 10} %`;
   const told: Told = share ?? (ladder.metric === "z" ? "beta" : "b");
   const unit = (name: string) => study.codebook.find((v) => v.name === name)?.unit ?? "";
@@ -70,9 +73,9 @@ export function LadderSheet({ ladder, selected, onSelect }: { ladder: Ladder; se
     if (metric !== ladder.metric) change({ ...ladder, metric });
   };
   const save = (kind: "csv" | "html") => {
-    if (!fitted) return;
-    if (kind === "csv") saveFile(fileName(ladder.name, "csv"), "text/csv", ladderCsv(ladder, fitted.fit));
-    else saveFile(fileName(ladder.name, "html"), "text/html", tableAsHtml(ladderTable(ladder, fitted.fit, fitted.sample, title)));
+    if (!fitted || !fit) return;
+    if (kind === "csv") saveFile(fileName(ladder.name, "csv"), "text/csv", ladderCsv(ladder, fit));
+    else saveFile(fileName(ladder.name, "html"), "text/html", tableAsHtml(ladderTable(ladder, fit, fitted.sample, title)));
   };
 
   return (
@@ -128,11 +131,11 @@ export function LadderSheet({ ladder, selected, onSelect }: { ladder: Ladder; se
               )}
               <span className={css.end}>
                 Save as{" "}
-                <button type="button" className="link" disabled={outdated} onClick={() => save("csv")}>
+                <button type="button" className="link" disabled={unready} onClick={() => save("csv")}>
                   CSV
                 </button>{" "}
                 or{" "}
-                <button type="button" className="link" disabled={outdated} onClick={() => save("html")}>
+                <button type="button" className="link" disabled={unready} onClick={() => save("html")}>
                   HTML
                 </button>
               </span>
@@ -171,7 +174,10 @@ export function LadderSheet({ ladder, selected, onSelect }: { ladder: Ladder; se
               </div>
             )}
             {bootstrapped && boot.intervals && (
-              <BetaDifferences boot={boot.intervals} fit={fit} step={step} percent={percent} title={title} />
+              <>
+                <BetaDifferences boot={boot.intervals} fit={fit} step={step} percent={percent} title={title} />
+                <ReplicateSpread boot={boot.intervals} step={step} percent={percent} title={title} />
+              </>
             )}
             <SaveBack ladder={ladder} step={step} />
           </section>

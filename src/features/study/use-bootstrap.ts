@@ -16,6 +16,8 @@ export interface Bootstrapped {
   /** Replicates there are, of those asked for; null when none are asked for. */
   progress: { done: number; of: number } | null;
   computing: boolean;
+  /** Null until it can be told, and when it is no more than a moment. */
+  secondsLeft: number | null;
   /** A sentence when it broke off. */
   fault: string | null;
   stop: () => void;
@@ -30,7 +32,7 @@ export interface Bootstrapped {
 export function useBootstrap(ladder: Ladder, step: number, enabled: boolean): Bootstrapped {
   const house = useStudy();
   const client = useQueryClient();
-  const [done, setDone] = useState(0);
+  const [pace, setPace] = useState({ done: 0, secondsLeft: null as number | null });
   const wanted = ladder.intervals.by !== "normal";
   const { job, columns } = ladderJob(house.study, ladder, house.dataset.columns);
   const drawn = forReplicates(job.ladder);
@@ -43,10 +45,14 @@ export function useBootstrap(ladder: Ladder, step: number, enabled: boolean): Bo
     enabled: wanted && enabled,
     queryFn: async ({ signal }) => {
       const data = await house.columns.columns(columns);
-      setDone(0);
+      setPace({ done: 0, secondsLeft: null });
+      const began = performance.now();
       return replicatesOf(runWith(data, signal), { context: job.context, ladder: drawn }, poolSize(), {
         first: (so) => client.setQueryData(replicatesKey, so),
-        progress: setDone,
+        progress: (done, of) => {
+          const left = Math.round((((performance.now() - began) / done) * (of - done)) / 1000);
+          setPace({ done, secondsLeft: left >= 2 ? left : null });
+        },
       });
     },
     structuralSharing: false,
@@ -70,7 +76,8 @@ export function useBootstrap(ladder: Ladder, step: number, enabled: boolean): Bo
   const of = wanted && ladder.intervals.by !== "normal" ? ladder.intervals.replicates : 0;
   return {
     intervals: wanted ? (intervals.data ?? null) : null,
-    progress: wanted ? { done: replicates.isFetching ? done : (so?.count ?? 0), of } : null,
+    progress: wanted ? { done: replicates.isFetching ? pace.done : (so?.count ?? 0), of } : null,
+    secondsLeft: pace.secondsLeft,
     computing: wanted && computing,
     fault: wanted && (replicates.error ?? intervals.error) && !computing ? "The replicates broke off. Nothing was changed." : null,
     stop: () => void client.cancelQueries({ queryKey: replicatesKey }, { revert: false }),

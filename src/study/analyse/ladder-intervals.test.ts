@@ -75,3 +75,33 @@ test("law: one, two and five hands draw the same replicates, and the first are t
   expect(five!.values).toEqual(one!.values);
   expect([one!.count, told]).toEqual([1000, [500, 500, 500]]);
 });
+
+test("a range whose worker breaks down is done again, with the same replicates; one that always breaks is told", async () => {
+  const { study, ladder, source } = setUp("garden_ladder", "bca");
+  const shelves = { eigenvalues: new Map(), bootstraps: new Map() };
+  const context = { codebook: study.codebook, scales: study.scales, corrections: [], derived: [], filters: [] };
+  const asked = { context, ladder: { ...ladder, intervals: { by: "bca" as const, replicates: 1000 } } };
+  const crash = () => Object.assign(new Error("gone"), { code: "worker-crashed" });
+  let jobs = 0;
+  const shaky: RunJob = async (job) => {
+    if (jobs++ % 3 === 1) throw crash();
+    return runJob(job, source, null, undefined, shelves) as never;
+  };
+  const told = { first: () => undefined, progress: () => undefined };
+  const sound: RunJob = async (job) => runJob(job, source, null, undefined, shelves) as never;
+  expect((await replicatesOf(shaky, asked, 2, told)).values).toEqual((await replicatesOf(sound, asked, 2, told)).values);
+  await expect(replicatesOf(() => Promise.reject(crash()), asked, 2, told)).rejects.toMatchObject({ code: "worker-crashed" });
+});
+
+test("the picture of a figure's replicates holds every one of them", () => {
+  const { study, ladder, source } = setUp("garden_ladder", "bca");
+  const columns = new StudyColumns(study, source);
+  const shelf: BootstrapShelf = new Map();
+  const drawn = ladderReplicates(ladder, columns, { first: 0, count: 600 }, shelf, "k");
+  for (const { interval, spread } of ladderIntervals(ladder, columns, drawn, 0, shelf, "k").intervals) {
+    expect(spread.counts.reduce((sum, c) => sum + c)).toBe(600);
+    expect(spread.edges).toHaveLength(spread.counts.length + 1);
+    expect(spread.edges[0]!).toBeLessThanOrEqual(interval.lower);
+    expect(spread.edges.at(-1)!).toBeGreaterThanOrEqual(interval.upper - 1e-12);
+  }
+});

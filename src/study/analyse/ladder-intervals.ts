@@ -1,3 +1,4 @@
+import { evenBins, type Histogram } from "@/core/describe/histogram";
 import { holm } from "@/core/distributions/holm";
 import { bcaLimits, jackknifeAcceleration, percentileLimits, replicateP } from "@/core/resampling/interval-limits";
 import { LadderBootstrap, type ReplicateRange, type Replicates } from "@/core/resampling/ladder-bootstrap";
@@ -32,10 +33,13 @@ export interface LadderReplicateIntervals {
   redrawn: number;
   /** Number of cases or clusters drawn from. */
   units: number;
-  intervals: { figure: Figure; interval: ReplicateInterval }[];
+  intervals: { figure: Figure; interval: ReplicateInterval; spread: Histogram }[];
   /** All pairs of β of the step that was asked for. */
   differences: BetaDifference[];
 }
+
+/** Bars of the picture of a figure's replicates. */
+const BINS = 40;
 
 /** A ladder made ready for replicates, kept in a worker from range to range: one at a time. */
 export type BootstrapShelf = Map<string, LadderBootstrap>;
@@ -112,10 +116,10 @@ export function intervalsOf(
     };
     return { sorted, found };
   };
-  const intervals = boot.figures.map((figure, at) => ({
-    figure,
-    interval: interval(estimates[at]!, (all, from) => all[from + at]!).found,
-  }));
+  const intervals = boot.figures.map((figure, at) => {
+    const { sorted, found } = interval(estimates[at]!, (all, from) => all[from + at]!);
+    return { figure, interval: found, spread: evenBins(sorted, BINS) };
+  });
   const betas = boot.figures.flatMap((f, at) => (f.kind === "beta" && f.step === step ? [{ column: f.column, at }] : []));
   const pairs = betas.flatMap((a, i) => betas.slice(i + 1).map((b) => [a, b] as const));
   const found = pairs.map(([a, b]) => {

@@ -7,6 +7,7 @@ export function ReplicateState({ boot }: { boot: Bootstrapped }) {
   const { progress, computing, fault } = boot;
   if (!progress) return null;
   const { done, of } = progress;
+  const left = computing ? boot.secondsLeft : null;
   return (
     <p className={css.replicates} role="status" data-testid="replicates" data-done={!computing && done === of}>
       {fault ? (
@@ -18,7 +19,8 @@ export function ReplicateState({ boot }: { boot: Bootstrapped }) {
         </>
       ) : computing ? (
         <>
-          {formatCount(done)} of {formatCount(of)} replicates <progress value={done} max={of} aria-label="Replicates drawn" />{" "}
+          {formatCount(done)} of {formatCount(of)} replicates{left !== null && `, about ${left} s left`}{" "}
+          <progress value={done} max={of} aria-label="Replicates drawn" />{" "}
           <button type="button" className="link" onClick={boot.stop}>
             Stop
           </button>

@@ -2,7 +2,7 @@ import type { CodingTable } from "@/core/regression/categories";
 import type { LadderFit } from "@/core/regression/ladder";
 import type { Ladder } from "../../model/ladder";
 import type { AnalysisSample } from "../../prepare/analysis-sample";
-import { decimalsFor, formatInterval, formatNumber, formatP, formatShare } from "../format-number";
+import { decimalsFor, formatCount, formatInterval, formatNumber, formatP, formatShare } from "../format-number";
 import { columnTitle, type Titles } from "./coefficient-words";
 import { levelTitle } from "../level-title";
 
@@ -73,6 +73,9 @@ export function ladderTable(ladder: Ladder, fit: LadderFit, sample: AnalysisSamp
         : "",
       ...fit.tables.map((t) => `${title(t.variable)}: ${codingWords(t, title)}.`),
       `Least squares with ${errorWords(fit)}.`,
+      ladder.intervals.by === "normal"
+        ? ""
+        : `Intervals by ${ladder.intervals.by === "bca" ? "BCa" : "percentile"} bootstrap, ${formatCount(ladder.intervals.replicates)} replicates, seed ${ladder.seed}.`,
     ]
       .filter((s) => s !== "")
       .join(" "),
