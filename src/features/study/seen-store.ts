@@ -10,7 +10,7 @@ const keyOf = ({ kind, id }: Key) => `${kind} ${id}`;
 export class SeenStore {
   private known: ReadonlyMap<string, SeenResult>;
   /** As it was when this visit first met a change: what the page tells of while the result stays open. */
-  private readonly before = new Map<string, SeenResult>();
+  private before: ReadonlyMap<string, SeenResult> = new Map();
   private readonly listeners = new Set<() => void>();
 
   constructor(
@@ -33,16 +33,19 @@ export class SeenStore {
     return seen !== undefined && seen.inputs !== inputs;
   }
 
+  /** What was met as changed by this visit; another map each time, as a page that is drawn from it needs. */
+  readonly earlierSnapshot = () => this.before;
+
   /** The result as it was before the change that this visit has met; null when there was none. */
-  earlier(key: Key): SeenResult | null {
-    return this.before.get(keyOf(key)) ?? null;
+  static earlier(before: ReadonlyMap<string, SeenResult>, key: Key): SeenResult | null {
+    return before.get(keyOf(key)) ?? null;
   }
 
   /** Somebody looks at a result; `watched`: they have had it open while it changed, so that there is nothing to tell. */
   look(seen: SeenResult, watched = false): void {
     const old = this.known.get(keyOf(seen));
     if (old?.inputs === seen.inputs) return;
-    if (old && !watched) this.before.set(keyOf(seen), old);
+    if (old && !watched) this.before = new Map(this.before).set(keyOf(seen), old);
     this.known = new Map(this.known).set(keyOf(seen), seen);
     for (const listener of this.listeners) listener();
     const body = JSON.stringify(seen);

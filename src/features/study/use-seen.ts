@@ -8,6 +8,7 @@ import type { Ladder } from "@/study/model/ladder";
 import type { Scale } from "@/study/model/scale";
 import type { SeenResult } from "@/study/model/seen-result";
 import type { Structure } from "@/study/model/structure";
+import { SeenStore } from "./seen-store";
 import { fingerprint } from "./fingerprint";
 import { useSeenStore, useStudy } from "./study-context";
 import { type Computed, ladderJob, scaleJob, structureJob } from "./use-computed";
@@ -88,7 +89,7 @@ function useSeen(
 ): SeenResult | null {
   const { revision } = useStudy();
   const store = useSeenStore();
-  useSyncExternalStore(store.subscribe, store.snapshot, store.snapshot);
+  const earlier = useSyncExternalStore(store.subscribe, store.earlierSnapshot, store.earlierSnapshot);
   const ready = computed.result !== null && !computed.outdated && numbers.length > 0;
   const watched = useRef("");
   useEffect(() => {
@@ -100,5 +101,5 @@ function useSeen(
     }, LOOK_MS);
     return () => clearTimeout(later);
   });
-  return store.earlier({ kind, id });
+  return SeenStore.earlier(earlier, { kind, id });
 }
