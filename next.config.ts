@@ -5,7 +5,6 @@ const config: NextConfig = {
   poweredByHeader: false,
   devIndicators: false,
   reactStrictMode: true,
-  reactCompiler: true,
 };
 
 export default config;
