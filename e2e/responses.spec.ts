@@ -214,7 +214,7 @@ test("an age is cut into ranges on its distribution, a formula is mended where i
     await page.keyboard.press("Enter");
   }
   await page.keyboard.press("Escape");
-  await expect(page.getByText("against young")).toBeVisible();
+  await expect(page.getByText("against young", { exact: true })).toBeVisible();
   await expect(page.getByTestId("log_months@1")).toBeVisible();
   await saved(page);
   const { ladders } = await app.compute(app.demo, "demo/canal-street.csv");
