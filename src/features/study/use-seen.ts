@@ -1,6 +1,6 @@
 "use client";
 
-import { useDeferredValue, useEffect, useMemo, useRef, useSyncExternalStore } from "react";
+import { useEffect, useMemo, useRef, useSyncExternalStore } from "react";
 import type { LadderResult } from "@/study/analyse/analyse-ladder";
 import type { ScaleResult } from "@/study/analyse/analyse-scale";
 import type { StructureResult } from "@/study/analyse/analyse-structure";
@@ -15,10 +15,7 @@ import { type Computed, ladderJob, scaleJob, structureJob } from "./use-computed
 
 /** Which scales, structures and ladders stand on other inputs than when they were last looked at, by id. */
 export function useOutdated(): ReadonlySet<string> {
-  const now = useStudy();
-  // told a moment later than the change itself shows: it takes a mark of every object of the study
-  const study = useDeferredValue(now.study);
-  const dataset = useDeferredValue(now.dataset);
+  const { study, dataset } = useStudy();
   const store = useSeenStore();
   const seen = useSyncExternalStore(store.subscribe, store.snapshot, store.snapshot);
   return useMemo(() => {
