@@ -14,7 +14,7 @@ const TrailDrawer = dynamic(() => import("./TrailDrawer"), { ssr: false });
 
 /** Masthead with the flight, the place below, and at the foot the state of saving, the trail, and the way to a respondent. */
 export function StudyFrame({ children }: { children: ReactNode }) {
-  const { store, study, dataset, fault, unsaved, canUndo, canRedo } = useStudy();
+  const { store, study, dataset, fault, unsaved, turning, canUndo, canRedo } = useStudy();
   const [trail, setTrail] = useState<"never" | "open" | "closed">("never");
   const pathname = usePathname();
   useUndoKeys();
@@ -49,7 +49,7 @@ export function StudyFrame({ children }: { children: ReactNode }) {
       )}
       {children}
       <footer className={page.saved}>
-        <span role="status">{unsaved > 0 ? "Saving …" : "All changes saved"}</span>
+        <span role="status">{unsaved + turning > 0 ? "Saving …" : "All changes saved"}</span>
         {canUndo && (
           <button type="button" className="link" onClick={() => void store.undo()}>
             Take the last change back

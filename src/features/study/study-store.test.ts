@@ -100,6 +100,24 @@ test("an edit shows at once, is saved behind it in order, and can be taken back"
   expect(stored().study.scales).toMatchObject([{ rule: "sum" }]);
 });
 
+test("law: until an undo is recorded the study is not said to be saved", async () => {
+  const store = open();
+  store.edit({ subject: "scale", id: "s", to: scale });
+  await store.settled();
+  const busy: boolean[] = [];
+  store.subscribe(() => {
+    const { unsaved, turning } = store.snapshot();
+    busy.push(unsaved + turning > 0);
+    // whenever the page may say that all is saved, the server has it
+    if (unsaved + turning === 0) expect(stored().study.scales).toEqual([]);
+  });
+  const undone = store.undo();
+  expect(busy).toEqual([true]);
+  await undone;
+  await store.settled();
+  expect(busy.at(-1)).toBe(false);
+});
+
 test("an edit that the study's rules refuse changes nothing and says why", async () => {
   const store = open();
   expect(store.edit({ subject: "scale", id: "gone", to: null })).toBe(false);

@@ -10,6 +10,8 @@ export interface StudyState {
   revision: number;
   /** Edits that are not yet confirmed as saved. */
   unsaved: number;
+  /** Changes that are being taken back or done again: asked for, not yet recorded. */
+  turning: number;
   /** A sentence when the last edit could not be carried out or saved; null otherwise. */
   fault: string | null;
   /** True when there is a change to take back, of this visit or an earlier one. */
@@ -78,7 +80,7 @@ export class StudyStore {
     private readonly send: Fetch = (url, init) => fetch(url, init),
   ) {
     this.saved = revision;
-    this.state = { study, revision, unsaved: 0, fault: null, canUndo: revision > 1, canRedo: false };
+    this.state = { study, revision, unsaved: 0, turning: 0, fault: null, canUndo: revision > 1, canRedo: false };
   }
 
   readonly subscribe = (listener: () => void) => {
@@ -139,7 +141,8 @@ export class StudyStore {
   /** One after the other: each must see what the one before has left. */
   private turn(how: "undo" | "redo"): Promise<boolean> {
     const { asked } = this;
-    const turned = this.turning.then(() => this.turnOnce(how, asked));
+    this.set({ turning: this.state.turning + 1 });
+    const turned = this.turning.then(() => this.turnOnce(how, asked)).finally(() => this.set({ turning: this.state.turning - 1 }));
     this.turning = turned;
     return turned;
   }
@@ -187,6 +190,7 @@ export class StudyStore {
     }
     this.pending.push(step);
     this.flush();
+    if (step.how !== "edit") this.hurry(); // it came from the server and has waited for it once
     return true;
   }
 
