@@ -1,61 +1,48 @@
 import { readFileSync } from "node:fs";
-import Papa from "papaparse";
-import { bcaLimits, jackknifeAcceleration } from "@/core/resampling/interval-limits";
-import { LadderBootstrap } from "@/core/resampling/ladder-bootstrap";
 import { ladderModels, type LadderSpec } from "@/core/regression/ladder";
-import { randomStream } from "@/core/random/random-stream";
+import { bcaLimits } from "@/core/resampling/interval-limits";
+import { ladderBootstrap } from "@/core/resampling/ladder-bootstrap";
+import { accelerationsOf, replicatesOf } from "@/core/resampling/resampler";
+import type { EngineKind } from "@/core/resampling/engine/choose-engine";
+import type { Figure } from "@/core/resampling/figures/figure";
 
-/**
- * `npm run bench:bootstrap [replicates]`: one ladder of the kind of the founders' anchor W1 (n = 1,000, six columns in three steps with a product), whole job
- * with the data in memory on one thread: 10,000 case resamples with every b, β, part correlation, R² and ΔR², jackknife, BCa limits. One line of JSON a round.
- * With a CSV of the anchor's data as second argument that file is taken.
- */
-const B = Number(process.argv[2] ?? 10_000);
-const file = process.argv[3];
-function data(): Map<string, Float64Array> {
-  if (file) {
-    const rows = Papa.parse<string[]>(readFileSync(file, "utf8"), { skipEmptyLines: true }).data;
-    return new Map(rows[0]!.map((name, i) => [name, Float64Array.from(rows.slice(1), (row) => Number(row[i]))]));
-  }
-  const random = randomStream(1);
-  const n = 1000;
-  const x = (): Float64Array => Float64Array.from({ length: n }, () => random.normal());
-  const all = new Map(["c1", "c2", "a", "b", "d"].map((name) => [name, x()]));
-  const [a, b] = [all.get("a")!, all.get("b")!];
-  all.set(
-    "y",
-    a.map((v, i) => 0.4 * v + 0.2 * b[i]! + 0.15 * v * b[i]! + random.normal()),
-  );
-  return all;
-}
-const columns = data();
-const names = [...columns.keys()].filter((name) => name !== "y");
+/** One anchor of the founders' bench. */
+const file = process.argv[2]!;
+const kind = (process.argv[3] ?? "kernel") as EngineKind;
+const B = Number(process.argv[4] ?? 10000);
+const rounds = Number(process.argv[5] ?? 5);
+const some = process.argv[6] === "anchor";
+const raw = readFileSync(file);
+const h = new Int32Array(raw.buffer.slice(raw.byteOffset, raw.byteOffset + 256));
+const [n, p, K] = [h[0]!, h[1]!, h[2]!];
+const D = new Float64Array(raw.buffer.slice(raw.byteOffset + 256));
+const variables = new Map<string, Float64Array>();
+for (let j = 1; j < p - 1; j++) variables.set(`x${j}`, Float64Array.from({ length: n }, (_, i) => D[i * (p + 1) + j]!));
+variables.set("y", Float64Array.from({ length: n }, (_, i) => D[i * (p + 1) + p]!));
+const ends = Array.from({ length: K }, (_, k) => h[3 + k]!);
+const [ia, ib] = [h[11]!, h[12]!];
+const names = Array.from({ length: p - 1 }, (_, j) => (j === p - 2 ? [`x${ia}`, `x${ib}`] : [`x${j + 1}`]));
 const spec: LadderSpec = {
-  outcome: "y",
-  centring: "mean",
-  confidence: 0.95,
-  steps: [names.slice(0, 2), names.slice(2, 5), [`${names[2]}*${names[3]}`]].map((terms) =>
-    terms.map((t) => ({ components: t.split("*") })),
-  ),
+  outcome: "y", centring: "mean", confidence: 0.95,
+  steps: ends.map((end, k) => names.slice((ends[k - 1] ?? 1) - 1, end - 1).map((components) => ({ components }))),
 };
-for (let round = 0; round < 5; round++) {
-  const from = performance.now();
-  const boot = new LadderBootstrap(ladderModels(spec, columns), null);
-  const ready = performance.now();
-  const { values } = boot.replicates(1, { first: 0, count: B });
-  const drawn = performance.now();
-  const jackknife = boot.jackknife();
-  const left = performance.now();
-  const size = boot.figures.length;
+for (let round = 0; round < rounds; round++) {
+  const t0 = performance.now();
+  const models = ladderModels(spec, variables);
+  const t1 = performance.now();
+  const figures: Figure[] | undefined = some ? [
+    ...models.fits.at(-1)!.columns.flatMap((column): Figure[] => [{ kind: "b", step: K - 1, column }, { kind: "beta", step: K - 1, column }]),
+    ...ends.flatMap((_, step): Figure[] => [{ kind: "R2", step }, { kind: "dR2", step }]),
+  ] : undefined;
+  const boot = ladderBootstrap(models, { by: "cases" }, figures, kind);
   const estimates = boot.estimates();
-  for (let at = 0; at < size; at++) {
-    const sorted = Float64Array.from({ length: B }, (_, r) => values[r * size + at]!).sort();
-    const a = jackknifeAcceleration(Float64Array.from({ length: boot.units }, (_, i) => jackknife[i * size + at]!));
-    bcaLimits(sorted, estimates[at]!, a, 0.95);
-  }
-  const done = performance.now();
-  const ms = (x: number) => Math.round(x);
-  process.stdout.write(
-    `${JSON.stringify({ round, figures: size, ms: ms(done - from), ready: ms(ready - from), replicates: ms(drawn - ready), jackknife: ms(left - drawn), limits: ms(done - left) })}\n`,
-  );
+  const t2 = performance.now();
+  const { values } = replicatesOf(boot, 1, { first: 0, count: B });
+  const t3 = performance.now();
+  const a = accelerationsOf(boot, estimates);
+  const t4 = performance.now();
+  for (let k = 0; k < boot.figures; k++) bcaLimits(values.subarray(k * B, (k + 1) * B), estimates[k]!, a[k]!, 0.95);
+  const t5 = performance.now();
+  const ms = (x: number) => Math.round(x * 10) / 10;
+  console.log(JSON.stringify({ kind, figures: boot.figures, ms: ms(t5 - t0), fit: ms(t1 - t0), ready: ms(t2 - t1), replicates: ms(t3 - t2), jack: ms(t4 - t3), limits: ms(t5 - t4) }));
 }

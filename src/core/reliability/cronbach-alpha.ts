@@ -53,7 +53,7 @@ export function cronbachAlpha(items: readonly Float64Array[], confidence: number
   const withAll = items.map((_, i) => items.reduce((sum, __, j) => sum + covariance(i, j), 0));
   const own = variances.reduce((sum, v) => sum + v, 0);
   const total = withAll.reduce((sum, c) => sum + c, 0);
-  const alpha = alphaOf(k, own, total);
+  const alpha = cronbachAlphaOf(k, own, total);
   const rs = interItem.flatMap((row, i) => row.slice(i + 1));
   const known = rs.filter((r) => r !== null);
   const meanR = known.length === rs.length && rs.length > 0 ? known.reduce((sum, r) => sum + r, 0) / rs.length : null;
@@ -79,7 +79,7 @@ export function cronbachAlpha(items: readonly Float64Array[], confidence: number
           k < 2 || !varies(i) || rest <= NOTHING * own
             ? null
             : Math.max(-1, Math.min(1, (withAll[i]! - variance) / Math.sqrt(variance * rest))),
-        alphaWithout: k < 3 ? null : alphaOf(k - 1, own - variance, rest),
+        alphaWithout: k < 3 ? null : cronbachAlphaOf(k - 1, own - variance, rest),
       };
     }),
   };
@@ -88,6 +88,7 @@ export function cronbachAlpha(items: readonly Float64Array[], confidence: number
 /** A variance below this share of the items' own is what rounding leaves of none. */
 const NOTHING = 1e-14;
 
-function alphaOf(k: number, own: number, total: number): number | null {
+/** From the sum of the items' variances and the variance of their sum; null where that sum does not vary. */
+export function cronbachAlphaOf(k: number, own: number, total: number): number | null {
   return k < 2 || total <= own * NOTHING ? null : (k / (k - 1)) * (1 - own / total);
 }

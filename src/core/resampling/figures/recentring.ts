@@ -1,4 +1,4 @@
-import type { ComponentColumn, DesignColumn } from "../regression/design-matrix";
+import type { ComponentColumn, DesignColumn } from "../../regression/design-matrix";
 
 /** A share of one coefficient in another, once the variables are centred anew: times the shifts of some numeric components. */
 export interface Share {

@@ -1,0 +1,121 @@
+import { CoreError } from "../errors";
+import { engineFor, type EngineKind } from "./engine/choose-engine";
+import { type Engine, type Problem, unitsOf } from "./engine/problem";
+import { acceleration, JackknifeMoments } from "./jackknife-moments";
+
+/** Replicates first … first + count − 1. */
+export interface ReplicateRange {
+  readonly first: number;
+  readonly count: number;
+}
+
+/** Replicates of a range: figure after figure, `count` numbers each. */
+export interface Replicates {
+  readonly values: Float64Array;
+  /** Draws that were singular and drawn again. */
+  readonly redrawn: number;
+}
+
+/** A replicate that is singular so often is not drawn again: there are next to no resamples. */
+const MOST_ATTEMPTS = 100;
+
+/** So often a replicate could not be drawn without a column vanishing in it. */
+export class SingularResamplesError extends CoreError {
+  readonly code = "singular-resamples";
+  constructor(readonly details: { attempts: number }) {
+    super(`A resample came out singular ${details.attempts} times in a row.`);
+  }
+}
+
+/** What gives figures of resamples. @see Engine for what the two methods do */
+export interface Resampling {
+  readonly batch: number;
+  readonly figures: number;
+  /** Units of each stratum of each part, in the order in which they are left out. */
+  readonly strata: readonly (readonly number[])[];
+  estimates(): Float64Array;
+  draw: Engine["draw"];
+  leaveOut: Engine["leaveOut"];
+}
+
+/** Resampling of a problem by an engine. */
+export function resamplingOf(problem: Problem, kind: EngineKind = null): Resampling {
+  const engine = engineFor(problem, kind);
+  return {
+    batch: engine.batch,
+    figures: problem.tape.outputs,
+    strata: problem.parts.map((part) => part.strata),
+    estimates: () => wholeFigures(engine, problem),
+    draw: (...args) => engine.draw(...args),
+    leaveOut: (...args) => engine.leaveOut(...args),
+  };
+}
+
+/** The figures with every unit taken once: those of leaving out a unit that is not there. */
+function wholeFigures(engine: Engine, { parts, tape }: Problem): Float64Array {
+  const out = new Float64Array(tape.outputs);
+  engine.leaveOut(parts.length, 0, 1, out, 1, 0);
+  return out;
+}
+
+/**
+ * Replicates of a range. The same seed gives the same numbers, however the ranges are dealt out: replicate r draws from the stream of (seed, r).
+ * One with a figure that is not a number is singular and drawn again from (seed, r, attempt).
+ * @throws SingularResamplesError
+ */
+export function replicatesOf(
+  of: Resampling,
+  seed: number,
+  { first, count }: ReplicateRange,
+  progress: (done: number) => void = () => {},
+): Replicates {
+  const values = new Float64Array(of.figures * count);
+  const again = new Float64Array(of.figures);
+  let redrawn = 0;
+  for (let from = 0; from < count; from += of.batch) {
+    const many = Math.min(of.batch, count - from);
+    of.draw(seed, first + from, many, 0, values, count, from);
+    for (let r = from; r < from + many; r++) {
+      for (let attempt = 1; !allFinite(values, of.figures, count, r); attempt++) {
+        redrawn++;
+        if (attempt >= MOST_ATTEMPTS) throw new SingularResamplesError({ attempts: attempt });
+        of.draw(seed, first + r, 1, attempt, again, 1, 0);
+        for (let k = 0; k < of.figures; k++) values[k * count + r] = again[k]!;
+      }
+    }
+    progress(from + many);
+  }
+  return { values, redrawn };
+}
+
+function allFinite(values: Float64Array, figures: number, stride: number, at: number): boolean {
+  for (let k = 0; k < figures; k++) if (!Number.isFinite(values[k * stride + at]!)) return false;
+  return true;
+}
+
+/** Acceleration of each figure, from leaving out each unit in turn; a unit without which there is no figure counts as if it changed nothing. */
+export function accelerationsOf(of: Resampling, estimates: Float64Array): Float64Array {
+  const moments: JackknifeMoments[][] = Array.from({ length: of.figures }, () => []);
+  const some = new Float64Array(of.figures * of.batch);
+  of.strata.forEach((strata, part) => {
+    let first = 0;
+    for (const units of strata) {
+      const own = Array.from(estimates, (estimate) => new JackknifeMoments(estimate));
+      for (let from = 0; from < units; from += of.batch) {
+        const many = Math.min(of.batch, units - from);
+        of.leaveOut(part, first + from, many, some, of.batch, 0);
+        for (let k = 0; k < of.figures; k++) {
+          const at = k * of.batch;
+          for (let i = at; i < at + many; i++) if (!Number.isFinite(some[i]!)) some[i] = estimates[k]!;
+          own[k]!.add(some, at, at + many);
+        }
+      }
+      own.forEach((m, k) => moments[k]!.push(m));
+      first += units;
+    }
+  });
+  return Float64Array.from(moments, acceleration);
+}
+
+/** Number of units that are drawn. */
+export const drawnUnits = ({ parts }: Problem) => parts.reduce((sum, part) => sum + unitsOf(part), 0);
