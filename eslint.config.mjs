@@ -13,6 +13,7 @@ const config = [
       "test-results/**",
       "playwright-report/**",
       ".cache/**",
+      "src/core/resampling/engine/assembly/**", // AssemblyScript: its own compiler checks it
     ],
   },
   ...next,

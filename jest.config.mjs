@@ -20,6 +20,7 @@ const shared = {
 };
 /** Node for *.test.ts, a DOM for *.test.tsx. */
 const config = {
+  globalSetup: "<rootDir>/scripts/build-kernel.mjs",
   projects: [
     { ...shared, displayName: "node", testEnvironment: "node", testMatch: ["<rootDir>/{src,demo,scripts}/**/*.test.ts"] },
     {

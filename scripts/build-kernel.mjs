@@ -13,7 +13,7 @@ const SOURCE = "src/core/resampling/engine/assembly/kernel.ts";
 const TARGET = "src/core/resampling/engine/kernel-bytes.ts";
 const OPTIONS = ["--enable", "simd", "--runtime", "stub", "-O3", "--noAssert", "--use", "abort=", "--initialMemory", "1"];
 
-export function buildKernel() {
+export default function buildKernel() {
   const { version } = JSON.parse(readFileSync("node_modules/assemblyscript/package.json", "utf8"));
   const hash = createHash("sha256")
     .update(readFileSync(SOURCE))

@@ -7,6 +7,7 @@ import { createHash } from "node:crypto";
 import { copyFileSync, existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from "node:fs";
 import os from "node:os";
 import path from "node:path";
+import buildKernel from "./build-kernel.mjs";
 
 process.env.NEXT_TELEMETRY_DISABLED = "1";
 
@@ -49,8 +50,13 @@ function driverWorks() {
   return spawnSync(process.execPath, ["-e", "new (require('better-sqlite3'))(':memory:').close()"], { stdio: "ignore" }).status === 0;
 }
 
-/** Installs the packages when package-lock.json has changed since they were. */
+/** Installs the packages when package-lock.json has changed since they were, and compiles the kernel. */
 export function install() {
+  installPackages();
+  buildKernel();
+}
+
+function installPackages() {
   const stamp = "node_modules/.beta-step-lock";
   const hash = hashOf(["package-lock.json"]);
   if (stamped(stamp, hash)) return;

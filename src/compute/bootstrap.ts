@@ -1,12 +1,18 @@
+import { holm } from "@/core/distributions/holm";
+import type { Figure } from "@/core/resampling/figures/figure";
+import type { Expected, Jackknife, Limits } from "@/study/analyse/resampled";
 import type { Ladder } from "@/study/model/ladder";
+import type { LadderReplicateIntervals } from "@/study/model/replicate-intervals";
 import type { Job, JobResults } from "./protocol/jobs";
 
-/** Does a job somewhere: in a worker of the page, or right here. */
+/** Does a job somewhere: in a worker of the page, in a thread, or right here. */
 export type RunJob = <K extends Job["kind"]>(job: Extract<Job, { kind: K }>) => Promise<JobResults[K]>;
 
-/** Replicates of a ladder so far. */
+type Asked = Pick<Extract<Job, { kind: "replicates" }>, "context" | "of">;
+
+/** Replicates so far, in the ranges they were drawn in: figure after figure within each. */
 export interface ReplicatesSoFar {
-  values: Float64Array;
+  pieces: { values: Float64Array; count: number }[];
   redrawn: number;
   count: number;
   /** How many there will be. */
@@ -15,58 +21,61 @@ export interface ReplicatesSoFar {
 
 /** So many come first: enough for a first look at every interval. */
 const FIRST = 500;
-
 /** So often a range is tried: what breaks down every worker is not the worker's fault. */
 const MOST_TRIES = 3;
+/** Most numbers that are sent for their limits at a time: more would hold up the page while they are gathered. */
+const MOST_NUMBERS = 1_000_000;
 
 /**
- * The replicates of a ladder, in ranges that can be dealt out to any number of workers: the numbers are the same.
- * @param at once how many ranges are asked for at a time
+ * Replicates, in ranges that can be dealt out to any number of workers: the numbers are the same.
+ * @param of how many
+ * @param atOnce how many ranges are asked for at a time
  * @param told of the first replicates, and of how many there are
  */
-export async function replicatesOf(
+export async function drawReplicates(
   run: RunJob,
-  job: Pick<Extract<Job, { kind: "replicates" }>, "context" | "ladder">,
+  asked: Asked,
+  of: number,
   atOnce: number,
-  told: { first: (so: ReplicatesSoFar) => void; progress: (done: number, of: number) => void },
+  told: { first?: (so: ReplicatesSoFar) => void; progress?: (done: number, of: number) => void } = {},
 ): Promise<ReplicatesSoFar> {
-  const { intervals } = job.ladder;
-  if (intervals.by === "normal") throw new Error("a ladder with intervals by normal theory has no replicates");
-  const of = intervals.replicates;
-  const ranges = [...rangesOf(0, FIRST, Math.ceil(FIRST / atOnce)), ...rangesOf(FIRST, of, Math.max(250, Math.ceil(of / 40)))];
-  const pieces = new Array<JobResults["replicates"]>(ranges.length);
+  const ranges = [
+    ...rangesOf(0, Math.min(of, FIRST), Math.ceil(FIRST / atOnce)),
+    ...rangesOf(FIRST, of, Math.max(512, Math.ceil(of / 40))),
+  ];
+  const pieces = new Array<JobResults["replicates"] | undefined>(ranges.length).fill(undefined);
   let [next, done, firstTold] = [0, 0, false];
-  const gathered = (upTo: number): ReplicatesSoFar => {
-    const parts = pieces.slice(0, upTo);
-    const values = new Float64Array(parts.reduce((sum, p) => sum + p.values.length, 0));
-    let at = 0;
-    for (const part of parts) {
-      values.set(part.values, at);
-      at += part.values.length;
-    }
-    const count = ranges.slice(0, upTo).reduce((sum, r) => sum + r.count, 0);
-    return { values, redrawn: parts.reduce((sum, p) => sum + p.redrawn, 0), count, of };
-  };
+  const gathered = (upTo: number): ReplicatesSoFar => ({
+    pieces: ranges.slice(0, upTo).map(({ count }, i) => ({ values: pieces[i]!.values, count })),
+    redrawn: pieces.slice(0, upTo).reduce((sum, p) => sum + p!.redrawn, 0),
+    count: ranges.slice(0, upTo).reduce((sum, r) => sum + r.count, 0),
+    of,
+  });
   const firstRanges = ranges.filter((r) => r.first < FIRST).length;
   const work = async () => {
     while (next < ranges.length) {
       const at = next++;
       const range = ranges[at]!;
-      pieces[at] = await again(() => run<"replicates">({ kind: "replicates", ...job, ...range }));
+      pieces[at] = await again(() => run<"replicates">({ kind: "replicates", ...asked, ...range }));
       done += range.count;
-      told.progress(done, of);
-      if (!firstTold && pieces.slice(0, firstRanges).filter(Boolean).length === firstRanges) {
+      told.progress?.(done, of);
+      if (!firstTold && firstRanges < ranges.length && pieces.slice(0, firstRanges).every(Boolean)) {
         firstTold = true;
-        if (firstRanges < ranges.length) told.first(gathered(firstRanges));
+        told.first?.(gathered(firstRanges));
       }
     }
   };
-  await Promise.all(Array.from({ length: atOnce }, work));
+  await Promise.all(Array.from({ length: Math.min(atOnce, ranges.length) }, work));
   return gathered(ranges.length);
 }
 
-/** A range whose worker broke down is done again by another: its replicates are the same. */
-async function again<T>(work: () => Promise<T>): Promise<T> {
+/** What limits need besides replicates. @param step whose β are compared, from 0; null for none */
+export function drawJackknife(run: RunJob, asked: Asked, step: number | null): Promise<Jackknife> {
+  return again(() => run<"jackknife">({ kind: "jackknife", ...asked, step }));
+}
+
+/** What a worker that broke down was doing is done again by another: the numbers are the same. */
+export async function again<T>(work: () => Promise<T>): Promise<T> {
   for (let attempt = 1; ; attempt++) {
     try {
       return await work();
@@ -81,6 +90,97 @@ function rangesOf(from: number, to: number, size: number): { first: number; coun
   const ranges: { first: number; count: number }[] = [];
   for (let first = from; first < to; first += size) ranges.push({ first, count: Math.min(size, to - first) });
   return ranges;
+}
+
+/** How limits are read from replicates. */
+export interface HowRead {
+  by: "bca" | "percentile";
+  confidence: number;
+}
+
+/** Limits of every figure, a few figures a job. */
+export async function limitsOfAll(run: RunJob, jackknife: Jackknife, so: ReplicatesSoFar, how: HowRead): Promise<Limits[]> {
+  const places = jackknife.expected.map((_, k) => k);
+  const many = Math.max(1, Math.floor(MOST_NUMBERS / so.count));
+  const jobs: Promise<Limits[]>[] = [];
+  for (let from = 0; from < places.length; from += many) {
+    const some = places.slice(from, from + many);
+    const expected = some.map((k) => jackknife.expected[k]!);
+    jobs.push(
+      again(() => run<"limits">({ kind: "limits", values: rowsOf(so, some), figures: some.length, expected, pairs: null, ...how })),
+    );
+  }
+  return (await Promise.all(jobs)).flat();
+}
+
+/** The replicates of some figures, one figure after the other. */
+function rowsOf({ pieces, count }: ReplicatesSoFar, figures: readonly number[]): Float64Array {
+  const rows = new Float64Array(figures.length * count);
+  figures.forEach((figure, row) => {
+    let at = row * count;
+    for (const piece of pieces) {
+      rows.set(piece.values.subarray(figure * piece.count, (figure + 1) * piece.count), at);
+      at += piece.count;
+    }
+  });
+  return rows;
+}
+
+/** The intervals of a ladder: of every figure, and of the differences between the β of one step. */
+export async function ladderIntervals(
+  run: RunJob,
+  jackknife: Jackknife,
+  so: ReplicatesSoFar,
+  how: HowRead,
+): Promise<LadderReplicateIntervals> {
+  const { differences } = jackknife;
+  const betas = [...new Set(differences.flatMap(({ first, second }) => [first, second]))];
+  const pairs = differences.map(({ first, second }) => ({ first: betas.indexOf(first), second: betas.indexOf(second) }));
+  const compared: Promise<Limits[]> =
+    pairs.length === 0
+      ? Promise.resolve([])
+      : again(() =>
+          run<"limits">({
+            kind: "limits",
+            values: rowsOf(so, betas),
+            figures: betas.length,
+            expected: differences.map(({ estimate, acceleration }): Expected => ({ estimate, acceleration })),
+            pairs,
+            ...how,
+          }),
+        );
+  const [all, found] = await Promise.all([limitsOfAll(run, jackknife, so, how), compared]);
+  const figures = jackknife.figures as readonly Figure[];
+  const column = (at: number) => (figures[at] as Figure & { column: string }).column;
+  const adjusted = holm(found.map((d) => d.p));
+  return {
+    replicates: so.count,
+    redrawn: so.redrawn,
+    units: jackknife.units,
+    intervals: all.map(({ interval, spread }, k) => ({ figure: figures[k]!, interval, spread })),
+    differences: found.map(({ interval, p }, i) => ({
+      ...interval,
+      first: column(differences[i]!.first),
+      second: column(differences[i]!.second),
+      p,
+      pHolm: adjusted[i]!,
+    })),
+  };
+}
+
+/** Replicates of a ladder and the intervals they give, in one go. */
+export async function bootstrapLadder(
+  run: RunJob,
+  { context, of }: Asked & { of: { what: "ladder" } },
+  atOnce: number,
+): Promise<LadderReplicateIntervals | null> {
+  const { intervals, confidence, steps } = of.ladder;
+  if (intervals.by === "normal") return null;
+  const [jackknife, so] = await Promise.all([
+    drawJackknife(run, { context, of }, steps.length - 1),
+    drawReplicates(run, { context, of }, intervals.replicates, atOnce),
+  ]);
+  return ladderIntervals(run, jackknife, so, { by: intervals.by, confidence });
 }
 
 /** What replicates depend on: neither how limits are read from them, nor names. */

@@ -8,7 +8,7 @@ import { allowance, errorOf, leaves } from "@/study/test-support/reference-block
 import { oursOf, studyOf } from "@/study/test-support/reference-study";
 import { Variable } from "@/study/model/variable";
 import { sourceOf } from "@/study/test-support/columns";
-import { JobError, type WorkerLike, WorkerPool } from "./browser/worker-pool";
+import { JobError, type WorkerLike, WorkerPool } from "./worker-pool";
 import type { Job } from "./protocol/jobs";
 import type { FromWorker, ToWorker } from "./protocol/messages";
 import { workerDesk } from "./worker-desk";
@@ -117,7 +117,7 @@ test("a job that breaks is an error with a code; a worker that breaks down is re
     workers.push(worker);
     return worker;
   }, 1);
-  await expect(pool.run(strips("nobody"), "d", [])).rejects.toEqual(new JobError("worker-crashed"));
+  await expect(pool.run(strips("nobody"), "d", [])).rejects.toEqual(new JobError("job-failed"));
   const lost = pool.run(strips("x"), "d", columns("x"));
   workers[0]!.onerror!(new Error("gone"));
   await expect(lost).rejects.toMatchObject({ code: "worker-crashed" });

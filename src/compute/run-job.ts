@@ -1,5 +1,6 @@
+import { ladderShuffles, shuffledRange } from "@/study/analyse/case-results";
 import { analyseComparison } from "@/study/analyse/analyse-comparison";
-import { type BootstrapShelf, ladderIntervals, ladderReplicates } from "@/study/analyse/ladder-intervals";
+import { jackknifeOf, limitsOf, replicatesOfRange, type ResamplingShelf } from "@/study/analyse/resampled";
 import { ladderDepth } from "@/study/analyse/ladder-depth";
 import { analyseLadder } from "@/study/analyse/analyse-ladder";
 import { analyseScale } from "@/study/analyse/analyse-scale";
@@ -17,12 +18,15 @@ import type { Job, JobResults } from "./protocol/jobs";
 /** What a worker keeps ready besides columns. */
 export interface Shelves {
   readonly eigenvalues: RandomEigenvalueShelf;
-  readonly bootstraps: BootstrapShelf;
+  readonly resamplings: ResamplingShelf;
 }
 
-/** What two jobs share that make replicates and intervals of the same ladder on the same answers. */
-const ladderKey = ({ context, ladder }: Extract<Job, { ladder: unknown }>) =>
-  JSON.stringify([context, { ...ladder, intervals: null, confidence: null, seed: null }]);
+/** What two jobs share that resample the same thing on the same answers. */
+const resampledKey = ({ context, of }: Extract<Job, { of: unknown }>) =>
+  JSON.stringify([
+    context,
+    of.what === "ladder" ? { ...of, ladder: { ...of.ladder, intervals: null, confidence: null, seed: null } } : of.scale,
+  ]);
 
 /**
  * Does one job. The same function runs in a browser worker, in Node and in a test.
@@ -34,8 +38,9 @@ export function runJob(
   responses: ResponseSource,
   cache: ColumnCache | null = null,
   progress: (done: number, of: number) => void = () => {},
-  shelves: Shelves = { eigenvalues: new Map(), bootstraps: new Map() },
+  shelves: Shelves = { eigenvalues: new Map(), resamplings: new Map() },
 ): JobResults[keyof JobResults] {
+  if (job.kind === "limits") return limitsOf(job.values, job.figures, job.expected, job.pairs, job);
   const columns = new StudyColumns(job.context, responses, cache);
   switch (job.kind) {
     case "ladder":
@@ -43,11 +48,13 @@ export function runJob(
     case "ladder-depth":
       return ladderDepth(job.ladder, job.step, columns);
     case "replicates":
-      return ladderReplicates(job.ladder, columns, { first: job.first, count: job.count }, shelves.bootstraps, ladderKey(job), (done) =>
-        progress(done, job.count),
-      );
-    case "intervals":
-      return ladderIntervals(job.ladder, columns, job, job.step, shelves.bootstraps, ladderKey(job));
+      return replicatesOfRange(job.of, columns, job, shelves.resamplings, resampledKey(job), (done) => progress(done, job.count));
+    case "jackknife":
+      return jackknifeOf(job.of, columns, job.step, shelves.resamplings, resampledKey(job));
+    case "shuffles":
+      return ladderShuffles(job.ladder, columns);
+    case "shuffled":
+      return shuffledRange(job.ladder, columns, job);
     case "comparison":
       return analyseComparison(job.context, job.comparison, job.ladders, responses, columns);
     case "scale":

@@ -82,6 +82,21 @@ export const seenResults = sqliteTable(
   (t) => [primaryKey({ columns: [t.studyId, t.kind, t.objectId] })],
 );
 
+/** Intervals of ladders from replicates, under a fingerprint of all they depend on. Any of them can be worked out anew. */
+export const keptIntervals = sqliteTable(
+  "kept_intervals",
+  {
+    studyId: text()
+      .notNull()
+      .references(() => studies.id, { onDelete: "cascade" }),
+    key: text().notNull(),
+    /** JSON LadderReplicateIntervals. */
+    intervals: text().notNull(),
+    at: text().notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.studyId, t.key] })],
+);
+
 /** One imported file. `reading` while its rows arrive; what is still `reading` at a start is swept away. */
 export const datasets = sqliteTable("datasets", {
   id: text().primaryKey(),

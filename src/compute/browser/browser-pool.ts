@@ -1,4 +1,4 @@
-import { WorkerPool, type WorkerLike } from "./worker-pool";
+import { WorkerPool, type WorkerLike } from "../worker-pool";
 
 let pool: WorkerPool | null = null;
 

@@ -12,6 +12,12 @@ import { openTable } from "@/files/reading/open-table";
 import { readTable, type TableData } from "@/files/reading/read-table";
 import { understandFile } from "@/files/reading/understand-file";
 import { resultsDocument } from "@/study/analyse/results-document";
+import type { WorkedOut } from "@/study/analyse/ladder-results";
+import type { ResponseColumn } from "@/study/model/response-column";
+import { bootstrapLadder, type RunJob } from "../bootstrap";
+import { ladderPermutations } from "../permutations";
+import { JobError } from "../worker-pool";
+import { threadCount, threadPool } from "./thread-pool";
 import { Study } from "@/study/model/study";
 import { guessCodebook } from "@/study/prepare/guess-codebook";
 
@@ -42,10 +48,40 @@ async function main(): Promise<void> {
   }
   const columns = joinColumns(data, chunks);
   const study = parseStudy(text, studyFile, data);
-  const results = resultsDocument(study, (name) => columns.get(name));
+  const worked = await workedOut(study, [...columns.values()]);
+  const results = resultsDocument(study, (name) => columns.get(name), worked);
   const document = { ...results, data: { file: path.basename(dataFile), rows: data.rows, sha256: hash.digest("hex") } };
   await writeFile(`${out}.part`, `${JSON.stringify(document, null, 1)}\n`);
   await rename(`${out}.part`, out); // a reader sees the old file or the whole new one
+}
+
+/** Fewer are shuffled sooner than threads are started. */
+const MANY_ROWS = 20_000;
+
+/** Replicates and shuffles of every ladder, on all processors. A ladder that is refused has none: its refusal stands in the results. */
+async function workedOut(study: Study, columns: ResponseColumn[]): Promise<Map<string, WorkedOut>> {
+  const rows = columns[0]?.values.length ?? 0;
+  const ladders = study.ladders.filter((ladder) => ladder.intervals.by !== "normal" || (ladder.order !== null && rows > MANY_ROWS));
+  if (ladders.length === 0) return new Map();
+  const pool = threadPool();
+  const run: RunJob = (job) => pool.run(job, "data", columns);
+  const context = { codebook: study.codebook, scales: study.scales, corrections: study.corrections, derived: study.derived, filters: study.filters }; // prettier-ignore
+  const worked = new Map<string, WorkedOut>();
+  try {
+    for (const ladder of ladders) {
+      try {
+        const of = { what: "ladder" as const, ladder, extent: "everything" as const };
+        const intervals = await bootstrapLadder(run, { context, of }, threadCount());
+        const beyond = ladder.order === null ? undefined : await ladderPermutations(run, { context, ladder }, threadCount());
+        worked.set(ladder.id, { intervals, ...(beyond && { beyond }) });
+      } catch (error) {
+        if (!(error instanceof JobError)) throw error;
+      }
+    }
+  } finally {
+    pool.close();
+  }
+  return worked;
 }
 
 function callOptions() {

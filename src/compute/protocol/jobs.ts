@@ -10,8 +10,9 @@ import { Ladder, Seed } from "@/study/model/ladder";
 import { Scale } from "@/study/model/scale";
 import { Variable } from "@/study/model/variable";
 import type { ComparisonResult } from "@/study/analyse/analyse-comparison";
-import type { Replicates } from "@/core/resampling/ladder-bootstrap";
-import type { LadderReplicateIntervals } from "@/study/analyse/ladder-intervals";
+import type { Beyond } from "@/core/diagnostics/residual-tests";
+import type { Replicates } from "@/core/resampling/resampler";
+import type { Jackknife, Limits } from "@/study/analyse/resampled";
 import type { LadderDepth } from "@/study/analyse/ladder-depth";
 import type { LadderResult } from "@/study/analyse/analyse-ladder";
 import type { ScaleResult } from "@/study/analyse/analyse-scale";
@@ -51,20 +52,34 @@ const StructureSpec = z.strictObject({
   seed: Seed,
 });
 
+const Doubles = z.custom<Float64Array>((v) => Object.prototype.toString.call(v) === "[object Float64Array]");
+
+/** What is resampled. */
+const Resampled = z.discriminatedUnion("what", [
+  z.strictObject({ what: z.literal("ladder"), ladder: Ladder, extent: z.enum(["tables", "everything"]) }),
+  z.strictObject({ what: z.literal("scale"), scale: Scale, seed: Seed }),
+]);
+
 /** What a worker can be asked to do. */
 export const Job = z.discriminatedUnion("kind", [
   z.strictObject({ kind: z.literal("ladder"), context: Context, ladder: Ladder }),
   z.strictObject({ kind: z.literal("ladder-depth"), context: Context, ladder: Ladder, step: z.int().min(0) }),
-  /** Replicates of a ladder, some of all: the ranges of one ladder can be dealt out. */
-  z.strictObject({ kind: z.literal("replicates"), context: Context, ladder: Ladder, first: Rows, count: z.int().min(1) }),
-  /** The intervals that replicates give. @see src/compute/bootstrap.ts for the two together */
+  /** Some of all replicates: the ranges of one thing can be dealt out. @see src/compute/bootstrap.ts for the three together */
+  z.strictObject({ kind: z.literal("replicates"), context: Context, of: Resampled, first: Rows, count: z.int().min(1) }),
+  /** What limits need besides replicates; of the differences between the β of a step as well. */
+  z.strictObject({ kind: z.literal("jackknife"), context: Context, of: Resampled, step: Rows.nullable() }),
+  /** How many shuffles a ladder's Durbin–Watson tests take, and some of them, counted. */
+  z.strictObject({ kind: z.literal("shuffles"), context: Context, ladder: Ladder }),
+  z.strictObject({ kind: z.literal("shuffled"), context: Context, ladder: Ladder, first: Rows, count: z.int().min(1) }),
+  /** The limits that replicates give. */
   z.strictObject({
-    kind: z.literal("intervals"),
-    context: Context,
-    ladder: Ladder,
-    step: z.int().min(0),
-    values: z.custom<Float64Array>((v) => Object.prototype.toString.call(v) === "[object Float64Array]"),
-    redrawn: Rows,
+    kind: z.literal("limits"),
+    values: Doubles,
+    figures: z.int().min(1),
+    expected: z.array(z.strictObject({ estimate: z.number(), acceleration: z.number() })),
+    pairs: z.array(z.strictObject({ first: Rows, second: Rows })).nullable(),
+    by: z.enum(["bca", "percentile"]),
+    confidence: z.number(),
   }),
   z.strictObject({ kind: z.literal("comparison"), context: Context, comparison: Comparison, ladders: z.array(Ladder) }),
   z.strictObject({ kind: z.literal("scale"), context: Context, scale: Scale }),
@@ -91,7 +106,10 @@ export interface JobResults {
   ladder: LadderResult;
   "ladder-depth": LadderDepth | null;
   replicates: Replicates;
-  intervals: LadderReplicateIntervals;
+  jackknife: Jackknife;
+  limits: Limits[];
+  shuffles: number;
+  shuffled: Beyond[];
   comparison: ComparisonResult;
   scale: ScaleResult;
   structure: StructureResult;

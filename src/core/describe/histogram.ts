@@ -28,13 +28,17 @@ export function gridBins(values: Float64Array, grid: number, most: number): Hist
 }
 
 /**
- * Bins of equal width over the range of sorted values.
- * @param sorted ascending finite numbers, length n ≥ 1
+ * Bins of equal width over the range of the values.
+ * @param values finite numbers in any order, length n ≥ 1
  */
-export function evenBins(sorted: Float64Array, bins: number): Histogram {
-  const [low, high] = [sorted[0]!, sorted.at(-1)!];
+export function evenBins(values: Float64Array, bins: number): Histogram {
+  let [low, high] = [values[0]!, values[0]!];
+  for (const value of values) {
+    if (value < low) low = value;
+    if (value > high) high = value;
+  }
   const width = (high - low) / bins || 1;
   const counts = new Array<number>(bins).fill(0);
-  for (const value of sorted) counts[Math.min(bins - 1, Math.floor((value - low) / width))]!++;
+  for (const value of values) counts[Math.min(bins - 1, Math.floor((value - low) / width))]!++;
   return { edges: Array.from({ length: bins + 1 }, (_, i) => low + i * width), counts };
 }

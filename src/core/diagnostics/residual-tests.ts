@@ -84,41 +84,65 @@ export interface DurbinWatson {
   seed: number;
 }
 
+/** How many shuffled orders had a d no larger, and no smaller, than that of the stated order. */
+export interface Beyond {
+  below: number;
+  above: number;
+}
+
 /**
- * Durbin–Watson d of the residuals of one or more fits of a sample in a stated order, with a permutation p. All fits see the
- * same shuffles.
- * @param order the cases (from 0) in that order
- * @param seed, permutations the k-th shuffle draws from stream (seed, k); with 0 shuffles d alone
- * Source: Durbin & Watson (1950), Biometrika 37, 409–428.
+ * Shuffled orders of a range, counted for each fit: the counts of ranges add up, so that they can be dealt out. All fits see the same shuffles; the k-th
+ * draws from stream (seed, k).
  */
-export function durbinWatson(
+export function shuffledBeyond(
   fits: readonly Fit[],
   order: ArrayLike<number>,
-  { seed, permutations }: { seed: number; permutations: number },
-): (DurbinWatson | NoTest)[] {
+  seed: number,
+  { first, count }: { first: number; count: number },
+): Beyond[] {
   const tested = fits.map((fit) => {
-    if (fit.perfect) return null;
-    const s = Math.sqrt(fit.ssResidual / fit.n);
-    const e = fit.residuals.map((v) => v / s);
+    const e = scaledResiduals(fit);
     return { e, observed: sumOfSteps(e, order), below: 0, above: 0 };
   });
   const shuffled = Int32Array.from(order);
-  for (let k = 0; k < permutations; k++) {
+  for (let k = first; k < first + count; k++) {
     shuffled.set(order);
     shuffle(shuffled, randomStream(seed, k));
     for (const one of tested) {
-      if (one === null) continue;
       const found = sumOfSteps(one.e, shuffled);
       const same = Math.abs(found - one.observed) <= 1e-12 * one.observed;
       if (same || found < one.observed) one.below++;
       if (same || found > one.observed) one.above++;
     }
   }
-  return tested.map((one) => {
-    if (one === null) return { reason: "perfect-fit" };
-    const p = permutations === 0 ? null : Math.min(1, (2 * Math.min(1 + one.below, 1 + one.above)) / (permutations + 1));
-    return { d: one.observed / one.e.reduce((sum, v) => sum + v * v, 0), p, permutations, seed };
+  return tested.map(({ below, above }) => ({ below, above }));
+}
+
+/**
+ * Durbin–Watson d of the residuals of one or more fits of a sample in a stated order, with a permutation p.
+ * @param order the cases (from 0) in that order
+ * @param permutations with 0 shuffles d alone
+ * @param beyond counts over all the shuffles, one a fit; made here when left out
+ * Source: Durbin & Watson (1950), Biometrika 37, 409–428.
+ */
+export function durbinWatson(
+  fits: readonly Fit[],
+  order: ArrayLike<number>,
+  { seed, permutations }: { seed: number; permutations: number },
+  beyond: readonly Beyond[] = shuffledBeyond(fits, order, seed, { first: 0, count: permutations }),
+): (DurbinWatson | NoTest)[] {
+  return fits.map((fit, k) => {
+    if (fit.perfect) return { reason: "perfect-fit" };
+    const e = scaledResiduals(fit);
+    const { below, above } = beyond[k]!;
+    const p = permutations === 0 ? null : Math.min(1, (2 * Math.min(1 + below, 1 + above)) / (permutations + 1));
+    return { d: sumOfSteps(e, order) / e.reduce((sum, v) => sum + v * v, 0), p, permutations, seed };
   });
+}
+
+function scaledResiduals(fit: Fit): Float64Array {
+  const s = Math.sqrt(fit.ssResidual / fit.n) || 1;
+  return fit.residuals.map((v) => v / s);
 }
 
 /** Σ (e of a case − e of the case before it)². */

@@ -48,7 +48,7 @@ describe("slopes compared between groups", () => {
     const B = 5000;
     const { values } = replicatesOf(boot, 20261, { first: 0, count: B });
     const estimates = boot.estimates();
-    const accelerations = accelerationsOf(boot, estimates);
+    const accelerations = accelerationsOf(boot, estimates).figures;
     let seen = 0;
     for (const [k, figure] of figures.entries()) {
       if (figure.kind !== "difference") continue;

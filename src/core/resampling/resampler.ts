@@ -1,6 +1,6 @@
 import { CoreError } from "../errors";
 import { engineFor, type EngineKind } from "./engine/choose-engine";
-import { type Engine, type Problem, unitsOf } from "./engine/problem";
+import type { Engine, Problem } from "./engine/problem";
 import { acceleration, JackknifeMoments } from "./jackknife-moments";
 
 /** Replicates first … first + count − 1. */
@@ -93,29 +93,41 @@ function allFinite(values: Float64Array, figures: number, stride: number, at: nu
   return true;
 }
 
-/** Acceleration of each figure, from leaving out each unit in turn; a unit without which there is no figure counts as if it changed nothing. */
-export function accelerationsOf(of: Resampling, estimates: Float64Array): Float64Array {
-  const moments: JackknifeMoments[][] = Array.from({ length: of.figures }, () => []);
-  const some = new Float64Array(of.figures * of.batch);
+/**
+ * Acceleration of each figure, and of some differences between two of them, from leaving out each unit in turn; a unit without which there is no figure counts
+ * as if it changed nothing.
+ */
+export function accelerationsOf(
+  of: Resampling,
+  estimates: Float64Array,
+  pairs: readonly { readonly first: number; readonly second: number }[] = [],
+): { figures: Float64Array; differences: Float64Array } {
+  const { batch } = of;
+  const references = [...estimates, ...pairs.map(({ first, second }) => estimates[first]! - estimates[second]!)];
+  const moments: JackknifeMoments[][] = references.map(() => []);
+  const some = new Float64Array(of.figures * batch);
+  const difference = new Float64Array(batch);
   of.strata.forEach((strata, part) => {
     let first = 0;
     for (const units of strata) {
-      const own = Array.from(estimates, (estimate) => new JackknifeMoments(estimate));
-      for (let from = 0; from < units; from += of.batch) {
-        const many = Math.min(of.batch, units - from);
-        of.leaveOut(part, first + from, many, some, of.batch, 0);
+      const own = references.map((reference) => new JackknifeMoments(reference));
+      for (let from = 0; from < units; from += batch) {
+        const many = Math.min(batch, units - from);
+        of.leaveOut(part, first + from, many, some, batch, 0);
         for (let k = 0; k < of.figures; k++) {
-          const at = k * of.batch;
+          const at = k * batch;
           for (let i = at; i < at + many; i++) if (!Number.isFinite(some[i]!)) some[i] = estimates[k]!;
           own[k]!.add(some, at, at + many);
         }
+        pairs.forEach((pair, k) => {
+          for (let i = 0; i < many; i++) difference[i] = some[pair.first * batch + i]! - some[pair.second * batch + i]!;
+          own[of.figures + k]!.add(difference, 0, many);
+        });
       }
       own.forEach((m, k) => moments[k]!.push(m));
       first += units;
     }
   });
-  return Float64Array.from(moments, acceleration);
+  const all = Float64Array.from(moments, acceleration);
+  return { figures: all.slice(0, of.figures), differences: all.slice(of.figures) };
 }
-
-/** Number of units that are drawn. */
-export const drawnUnits = ({ parts }: Problem) => parts.reduce((sum, part) => sum + unitsOf(part), 0);

@@ -4,7 +4,7 @@ import { useRouter } from "next/navigation";
 import { SinceNote } from "@/features/study/SinceNote";
 import { useStudy } from "@/features/study/study-context";
 import type { LadderResult } from "@/study/analyse/analyse-ladder";
-import type { LadderReplicateIntervals } from "@/study/analyse/ladder-intervals";
+import type { LadderReplicateIntervals } from "@/study/model/replicate-intervals";
 import type { LadderDepth } from "@/study/analyse/ladder-depth";
 import { activeTerms, type Ladder } from "@/study/model/ladder";
 import type { SeenResult } from "@/study/model/seen-result";

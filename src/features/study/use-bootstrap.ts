@@ -2,10 +2,13 @@
 
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { forReplicates, replicatesOf, type ReplicatesSoFar, type RunJob } from "@/compute/bootstrap";
+import { drawJackknife, drawReplicates, forReplicates, ladderIntervals, type ReplicatesSoFar, type RunJob } from "@/compute/bootstrap";
 import { browserPool, poolSize } from "@/compute/browser/browser-pool";
-import type { LadderReplicateIntervals } from "@/study/analyse/ladder-intervals";
+import type { Jackknife } from "@/study/analyse/resampled";
 import type { Ladder } from "@/study/model/ladder";
+import { ENGINE_VERSION, type LadderReplicateIntervals } from "@/study/model/replicate-intervals";
+import { fingerprint } from "./fingerprint";
+import { KeptStore } from "./kept-store";
 import { useStudy } from "./study-context";
 import { ladderJob } from "./use-computed";
 
@@ -18,14 +21,18 @@ export interface Bootstrapped {
   computing: boolean;
   /** Null until it can be told, and when it is no more than a moment. */
   secondsLeft: number | null;
-  /** A sentence when it broke off. */
+  /** A code when it broke off; null otherwise. */
   fault: string | null;
   stop: () => void;
   again: () => void;
 }
 
+/** How long results of the page are kept in its memory while nothing shows them. */
+const KEPT_MS = 300_000;
+
 /**
- * Replicates of a ladder on the pool, and the intervals they give: first from a few hundred, then from all.
+ * The intervals that a ladder's replicates give: those kept with the study at once, where there are any; otherwise from a few hundred replicates drawn on
+ * the pool, then from all.
  * @param step whose β are compared, from 0
  * @param enabled false until the ladder's own numbers are there
  */
@@ -33,55 +40,80 @@ export function useBootstrap(ladder: Ladder, step: number, enabled: boolean): Bo
   const house = useStudy();
   const client = useQueryClient();
   const [pace, setPace] = useState({ done: 0, secondsLeft: null as number | null });
-  const wanted = ladder.intervals.by !== "normal";
+  const { by } = ladder.intervals;
+  const wanted = by !== "normal" && enabled;
   const { job, columns } = ladderJob(house.study, ladder, house.dataset.columns);
   const drawn = forReplicates(job.ladder);
-  const replicatesKey: readonly unknown[] = ["replicates", house.dataset.id, ladder.id, job.context, drawn];
-  const runWith = (data: Awaited<ReturnType<typeof house.columns.columns>>, signal: AbortSignal): RunJob => {
+  const asked = { context: job.context, of: { what: "ladder" as const, ladder: drawn, extent: "tables" as const } };
+  const runWith = async (signal: AbortSignal): Promise<RunJob> => {
+    const data = await house.columns.columns(columns);
     return (one) => browserPool().run(one, house.dataset.id, data, signal);
   };
+  const of = ladder.intervals.by === "normal" ? 0 : ladder.intervals.replicates;
+
+  const key = fingerprint(JSON.stringify([ENGINE_VERSION, house.dataset.id, job.context, job.ladder, step]));
+  const store = new KeptStore(house.store.id);
+  const kept = useQuery({
+    queryKey: ["kept", house.store.id, key],
+    enabled: wanted,
+    queryFn: () => store.find(key),
+    gcTime: KEPT_MS,
+    staleTime: Infinity,
+  });
+  const drawing = wanted && kept.data === null;
+
+  const replicatesKey: readonly unknown[] = ["replicates", house.dataset.id, ladder.id, job.context, drawn];
   const replicates = useQuery<ReplicatesSoFar, Error, ReplicatesSoFar, readonly unknown[]>({
     queryKey: replicatesKey,
-    enabled: wanted && enabled,
+    enabled: drawing,
     queryFn: async ({ signal }) => {
-      const data = await house.columns.columns(columns);
+      const run = await runWith(signal);
       setPace({ done: 0, secondsLeft: null });
       const began = performance.now();
-      return replicatesOf(runWith(data, signal), { context: job.context, ladder: drawn }, poolSize(), {
+      return drawReplicates(run, asked, of, poolSize(), {
         first: (so) => client.setQueryData(replicatesKey, so),
-        progress: (done, of) => {
-          const left = Math.round((((performance.now() - began) / done) * (of - done)) / 1000);
+        progress: (done, all) => {
+          const left = Math.round((((performance.now() - began) / done) * (all - done)) / 1000);
           setPace({ done, secondsLeft: left >= 2 ? left : null });
         },
       });
     },
     structuralSharing: false,
-    gcTime: 300_000,
+    gcTime: KEPT_MS,
+  });
+  const jackknife = useQuery<Jackknife, Error, Jackknife, readonly unknown[]>({
+    queryKey: ["jackknife", house.dataset.id, ladder.id, job.context, { ...drawn, intervals: null, seed: null }, step],
+    enabled: drawing,
+    queryFn: async ({ signal }) => drawJackknife(await runWith(signal), asked, step),
+    structuralSharing: false,
+    gcTime: KEPT_MS,
   });
   const so = replicates.data;
-  const intervals = useQuery<LadderReplicateIntervals, Error, LadderReplicateIntervals, readonly unknown[]>({
+  const read = useQuery<LadderReplicateIntervals, Error, LadderReplicateIntervals, readonly unknown[]>({
     queryKey: ["intervals", house.dataset.id, ladder.id, job.context, job.ladder, step, so?.count ?? 0],
-    enabled: wanted && enabled && so !== undefined,
+    enabled: drawing && so !== undefined && jackknife.data !== undefined,
     queryFn: async ({ signal }) => {
-      const data = await house.columns.columns(columns);
-      const { values, redrawn } = so!;
-      return runWith(data, signal)<"intervals">({ ...job, kind: "intervals", step, values, redrawn });
+      if (by === "normal") throw new Error("asked of normal theory");
+      const found = await ladderIntervals(await runWith(signal), jackknife.data!, so!, { by, confidence: ladder.confidence });
+      if (so!.count === of) void store.keep(key, found);
+      return found;
     },
     placeholderData: (previous, before) =>
       before?.queryKey[2] === ladder.id && sameModel(before.queryKey, job.ladder) ? previous : undefined,
     structuralSharing: false,
-    gcTime: 300_000,
+    gcTime: KEPT_MS,
   });
-  const computing = replicates.isFetching || intervals.isFetching;
-  const of = wanted && ladder.intervals.by !== "normal" ? ladder.intervals.replicates : 0;
+  const computing = kept.isFetching || replicates.isFetching || jackknife.isFetching || read.isFetching;
+  const error = replicates.error ?? jackknife.error ?? read.error;
+  const done = kept.data ? of : replicates.isFetching ? pace.done : (so?.count ?? 0);
   return {
-    intervals: wanted ? (intervals.data ?? null) : null,
-    progress: wanted ? { done: replicates.isFetching ? pace.done : (so?.count ?? 0), of } : null,
+    intervals: wanted ? (kept.data ?? read.data ?? null) : null,
+    progress: by === "normal" ? null : { done, of },
     secondsLeft: pace.secondsLeft,
     computing: wanted && computing,
-    fault: wanted && (replicates.error ?? intervals.error) && !computing ? "The replicates broke off. Nothing was changed." : null,
+    fault: wanted && error && !computing ? String((error as { code?: unknown }).code ?? "job-failed") : null,
     stop: () => void client.cancelQueries({ queryKey: replicatesKey }, { revert: false }),
-    again: () => void replicates.refetch(),
+    again: () => void [replicates, jackknife].forEach((one) => void one.refetch()),
   };
 }
 

@@ -3,7 +3,7 @@
 import { useQueries, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { browserPool } from "@/compute/browser/browser-pool";
-import { JobError, type Urgency } from "@/compute/browser/worker-pool";
+import { JobError, type Urgency } from "@/compute/worker-pool";
 import type { Job } from "@/compute/protocol/jobs";
 import type { LadderResult } from "@/study/analyse/analyse-ladder";
 import type { ScaleResult } from "@/study/analyse/analyse-scale";

@@ -2,9 +2,19 @@ import { lowess } from "@/core/describe/lowess";
 import { addedVariables, caseStatistics } from "@/core/diagnostics/case-statistics";
 import type { LadderModels } from "@/core/regression/ladder";
 import type { Fit } from "@/core/regression/least-squares";
-import { breuschPagan, type DurbinWatson, durbinWatson, type NoTest, type Reset, reset } from "@/core/diagnostics/residual-tests";
+import {
+  type Beyond,
+  breuschPagan,
+  type DurbinWatson,
+  durbinWatson,
+  type NoTest,
+  type Reset,
+  reset,
+  shuffledBeyond,
+} from "@/core/diagnostics/residual-tests";
 import type { Ladder } from "../model/ladder";
 import type { AnalysisSample } from "../prepare/analysis-sample";
+import { ladderSample, modelsOn } from "../prepare/ladder-models";
 import type { StudyColumns } from "../prepare/study-columns";
 import { sampleOrder } from "./row-order";
 import { normality } from "./variable-results";
@@ -15,15 +25,24 @@ const MOST_LISTED = 20_000;
 const PERMUTATIONS = 1_999;
 const PERMUTATIONS_OF_MANY = 199;
 
-/** Case statistics, residual tests and their pictures' data: of the last step, but for Durbin–Watson, which has every step. */
-export function caseResults(ladder: Ladder, models: LadderModels, sample: AnalysisSample, columns: StudyColumns) {
+/**
+ * Case statistics, residual tests and their pictures' data: of the last step, but for Durbin–Watson, which has every step.
+ * @param beyond what all of ladderShuffles gave; made here when left out
+ */
+export function caseResults(
+  ladder: Ladder,
+  models: LadderModels,
+  sample: AnalysisSample,
+  columns: StudyColumns,
+  beyond?: readonly Beyond[],
+) {
   const fit = models.fits.at(-1)!;
   const fitted = models.y.map((v, i) => v - fit.residuals[i]!);
   return {
     ...caseLists(fit, models),
     tests: { breusch_pagan_koenker: breuschPagan(fit), reset: resetResults(reset(fit, fitted)) },
     shapiro_wilk: fit.perfect ? { W: null, p: null, reason: "perfect-fit" } : normality(fit.residuals),
-    ...serial(ladder, models, sample, columns),
+    ...serial(ladder, models, sample, columns, beyond),
   };
 }
 
@@ -66,15 +85,47 @@ function permutationResults(test: DurbinWatson | NoTest) {
   return { p: test.p, permutations: test.permutations, seed: test.seed };
 }
 
-function serial(ladder: Ladder, models: LadderModels, sample: AnalysisSample, columns: StudyColumns) {
+/** The shuffles a ladder's Durbin–Watson tests take: in large samples the last step alone has some. Null: the order means nothing. */
+function shufflesOf(ladder: Ladder, models: LadderModels, sample: AnalysisSample, columns: StudyColumns) {
   const stated = sampleOrder(ladder, columns, sample.rowsUsed);
-  if ("reason" in stated) return { durbin_watson: null, durbin_watson_permutation: { available: false as const, reason: stated.reason } };
-  const { seed } = ladder;
+  if ("reason" in stated) return stated;
   const many = models.y.length > MOST_LISTED;
-  const test = (fits: readonly Fit[], permutations: number) => durbinWatson(fits, stated.order, { seed, permutations });
-  const tests = many
-    ? [...test(models.fits.slice(0, -1), 0), ...test(models.fits.slice(-1), PERMUTATIONS_OF_MANY)]
-    : test(models.fits, PERMUTATIONS);
+  return {
+    order: stated.order,
+    permutations: many ? PERMUTATIONS_OF_MANY : PERMUTATIONS,
+    fits: many ? models.fits.slice(-1) : models.fits,
+  };
+}
+
+/** How many shuffles there are to deal out for a ladder; 0 for none. */
+export function ladderShuffles(ladder: Ladder, columns: StudyColumns): number {
+  const found = ladderSample(ladder, columns);
+  const shuffles = shufflesOf(ladder, modelsOn(ladder, found), found.sample, columns);
+  return "reason" in shuffles ? 0 : shuffles.permutations;
+}
+
+/** Some of them, counted. */
+export function shuffledRange(ladder: Ladder, columns: StudyColumns, range: { first: number; count: number }): Beyond[] {
+  const found = ladderSample(ladder, columns);
+  const shuffles = shufflesOf(ladder, modelsOn(ladder, found), found.sample, columns);
+  return "reason" in shuffles ? [] : shuffledBeyond(shuffles.fits, shuffles.order, ladder.seed, range);
+}
+
+function serial(
+  ladder: Ladder,
+  models: LadderModels,
+  sample: AnalysisSample,
+  columns: StudyColumns,
+  beyond: readonly Beyond[] | undefined,
+) {
+  const shuffles = shufflesOf(ladder, models, sample, columns);
+  if ("reason" in shuffles) {
+    return { durbin_watson: null, durbin_watson_permutation: { available: false as const, reason: shuffles.reason } };
+  }
+  const { order, permutations, fits } = shuffles;
+  const { seed } = ladder;
+  const without = models.fits.slice(0, models.fits.length - fits.length);
+  const tests = [...durbinWatson(without, order, { seed, permutations: 0 }), ...durbinWatson(fits, order, { seed, permutations }, beyond)];
   return {
     durbin_watson: Object.fromEntries(tests.map((t, k) => [String(k + 1), "d" in t ? t.d : null])),
     durbin_watson_permutation: Object.fromEntries(tests.map((t, k) => [String(k + 1), permutationResults(t)])),

@@ -11,8 +11,9 @@ import type { FittedLadder } from "./analyse-ladder";
 import { caseResults } from "./case-results";
 import { changeResults } from "./change-results";
 import { stepComparison } from "./comparison-results";
-import { LadderBootstrap } from "@/core/resampling/ladder-bootstrap";
-import { intervalsOf } from "./ladder-intervals";
+import type { Figure } from "@/core/resampling/figures/figure";
+import type { Beyond } from "@/core/diagnostics/residual-tests";
+import type { LadderReplicateIntervals } from "../model/replicate-intervals";
 import { sampleResults } from "./sample-results";
 
 const METHODS = {
@@ -21,8 +22,14 @@ const METHODS = {
   cluster: "least squares, cluster-robust standard errors (CR1)",
 };
 
+/** What was worked out beforehand, on as many threads as there are. */
+export interface WorkedOut {
+  readonly intervals?: LadderReplicateIntervals | null;
+  readonly beyond?: readonly Beyond[];
+}
+
 /** Everything about one ladder under the names of docs/results.md. */
-export function ladderResults(ladder: Ladder, fitted: FittedLadder, columns: StudyColumns) {
+export function ladderResults(ladder: Ladder, fitted: FittedLadder, columns: StudyColumns, worked: WorkedOut = {}) {
   const settings = {
     outcome: ladder.outcome,
     filter: ladder.filter,
@@ -67,34 +74,40 @@ export function ladderResults(ladder: Ladder, fitted: FittedLadder, columns: Stu
     ),
     marginal_means: byStep(tables, (_, k) => meansOfStep(models, k, chosen, ladder)),
     comparison: stepComparison(ladder, models, fitted.sample, columns),
-    bootstrap: bootstrapResults(ladder, models),
-    ...caseResults(ladder, models, fitted.sample, columns),
+    bootstrap: bootstrapResults(ladder, worked.intervals),
+    ...caseResults(ladder, models, fitted.sample, columns, worked.beyond),
   };
 }
 
 /** Intervals from replicates, where the ladder asks for them: of every figure, and of the differences between the β of its last step. */
-function bootstrapResults(ladder: Ladder, models: LadderModels) {
-  const { intervals, seed } = ladder;
+function bootstrapResults({ intervals, seed }: Ladder, found: LadderReplicateIntervals | null | undefined) {
   if (intervals.by === "normal") return null;
-  const { errors } = models.spec;
-  const boot = new LadderBootstrap(models, errors?.kind === "cluster" ? errors.codes : null);
-  const drawn = boot.replicates(seed, { first: 0, count: intervals.replicates });
-  const found = intervalsOf(boot, ladder, drawn, models.fits.length - 1);
-  const named = found.intervals.map(({ figure, interval }) => {
-    const name = `step${figure.step + 1}.${figure.kind}${"column" in figure ? `.${figure.column}` : ""}`;
-    return [name, interval] as const;
-  });
+  if (!found) return { available: false as const, reason: "not-drawn" };
   return {
     by: intervals.by,
     replicates: found.replicates,
     seed,
     units: found.units,
     redrawn: found.redrawn,
-    intervals: Object.fromEntries(named),
+    intervals: Object.fromEntries(found.intervals.map(({ figure, interval }) => [figureName(figure), interval] as const)),
     beta_differences: Object.fromEntries(
       found.differences.map(({ first, second, pHolm, ...d }) => [`${first} - ${second}`, { ...d, p_holm: pHolm }]),
     ),
   };
+}
+
+function figureName(figure: Figure): string {
+  const step = `step${figure.step + 1}.${figure.kind}`;
+  switch (figure.kind) {
+    case "marginalMean":
+      return `${step}.${figure.variable}.${figure.level}`;
+    case "contrast":
+      return `${step}.${figure.variable}.${figure.level} - ${figure.minus}`;
+    case "difference":
+      return `${step}.${figure.first} - ${figure.second}`;
+    default:
+      return "column" in figure ? `${step}.${figure.column}` : step;
+  }
 }
 
 function byStep<T>(fit: LadderFit, make: (step: StepFit, k: number) => T) {

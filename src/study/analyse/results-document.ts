@@ -8,7 +8,7 @@ import { fitLadderOf } from "./analyse-ladder";
 import { analyseScale } from "./analyse-scale";
 import { analyseStructure } from "./analyse-structure";
 import { comparisonResults } from "./comparison-results";
-import { ladderResults } from "./ladder-results";
+import { ladderResults, type WorkedOut } from "./ladder-results";
 import { scaleResults } from "./scale-results";
 import { structureResults } from "./structure-results";
 import { variableResults } from "./variable-results";
@@ -19,8 +19,9 @@ export const RESULTS_VERSION = 1;
 /**
  * Every numeric variable, scale, structure, ladder and comparison of a study at full precision, under stable names. Null: not available; the reason stands
  * in `notes` or `refusal`.
+ * @param worked by ladder: what takes long and was worked out beforehand
  */
-export function resultsDocument(study: Study, responses: ResponseSource) {
+export function resultsDocument(study: Study, responses: ResponseSource, worked: ReadonlyMap<string, WorkedOut> = new Map()) {
   const columns = new StudyColumns(study, responses);
   const scales = study.scales.map((scale) => {
     const result = analyseScale(study, scale, responses, columns);
@@ -31,7 +32,9 @@ export function resultsDocument(study: Study, responses: ResponseSource) {
     return [structure.id, structureResults(structure, result)] as const;
   });
   const fitted = new Map(study.ladders.map((ladder) => [ladder.id, fitLadderOf(study, ladder, responses, columns)]));
-  const ladders = study.ladders.map((ladder) => [ladder.id, ladderResults(ladder, fitted.get(ladder.id)!, columns)] as const);
+  const ladders = study.ladders.map(
+    (ladder) => [ladder.id, ladderResults(ladder, fitted.get(ladder.id)!, columns, worked.get(ladder.id))] as const,
+  );
   const onItsSample = (c: Comparison) =>
     c.sample === "own"
       ? fitted

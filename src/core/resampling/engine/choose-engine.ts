@@ -23,8 +23,8 @@ export type EngineKind = Engine["kind"] | null;
 /** @throws when the kernel is asked for and there is none */
 export function engineFor(problem: Problem, kind: EngineKind = null): Engine {
   if (kind === "plain") return new PlainEngine(problem);
-  const module = kernel();
-  if (module) return new KernelEngine(module, problem);
+  const wasm = kernel();
+  if (wasm) return new KernelEngine(wasm, problem);
   if (kind === "kernel") throw new Error("WebAssembly with SIMD is not available");
   return new PlainEngine(problem);
 }

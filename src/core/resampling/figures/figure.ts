@@ -3,9 +3,9 @@ import type { LadderModels } from "../../regression/ladder";
 /** Where a moderator is held: so many SDs from its mean, formed anew in each resample, or at a value that stays. */
 export interface HeldAt {
   /** A component: a numeric variable, or `ticket[day]` for the column of a category. */
-  readonly component: string;
-  readonly unit: "sd" | "raw";
-  readonly value: number;
+  component: string;
+  unit: "sd" | "raw";
+  value: number;
 }
 
 /** A number of a ladder that replicates are made of. Steps are counted from 0. */
@@ -15,7 +15,7 @@ export type Figure =
   /** One β minus another. */
   | { readonly kind: "difference"; readonly step: number; readonly first: string; readonly second: string }
   /** Simple slope of a variable, per raw unit; components of its products that are not held stand at their averages. */
-  | { readonly kind: "slope"; readonly step: number; readonly column: string; readonly at: readonly HeldAt[] }
+  | { readonly kind: "slope"; readonly step: number; readonly column: string; readonly at: HeldAt[] }
   /** Predicted outcome at a level of a category, or at mean − SD, mean, mean + SD ("low", "mean", "high") of a numeric variable. */
   | { readonly kind: "marginalMean"; readonly step: number; readonly variable: string; readonly level: string }
   | { readonly kind: "contrast"; readonly step: number; readonly variable: string; readonly level: string; readonly minus: string };

@@ -2,7 +2,7 @@
 
 import { useState } from "react";
 import type { LadderFit } from "@/core/regression/ladder";
-import type { LadderReplicateIntervals } from "@/study/analyse/ladder-intervals";
+import type { LadderReplicateIntervals } from "@/study/model/replicate-intervals";
 import { formatInterval, formatP, formatShare } from "@/study/report/format-number";
 import { differenceOf, differenceSentence } from "@/study/report/ladder/bootstrap-words";
 import { columnTitle, type Titles } from "@/study/report/ladder/coefficient-words";

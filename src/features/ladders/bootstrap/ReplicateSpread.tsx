@@ -1,8 +1,8 @@
 "use client";
 
 import { useState } from "react";
-import type { Figure } from "@/core/resampling/ladder-figures";
-import type { LadderReplicateIntervals } from "@/study/analyse/ladder-intervals";
+import type { Figure } from "@/core/resampling/figures/figure";
+import type { LadderReplicateIntervals } from "@/study/model/replicate-intervals";
 import { formatCount, formatInterval, formatNumber, formatShare } from "@/study/report/format-number";
 import { columnTitle, type Titles } from "@/study/report/ladder/coefficient-words";
 import { ChartFrame } from "@/ui/charts/ChartFrame";
@@ -10,7 +10,7 @@ import { ReplicateChart } from "@/ui/charts/ReplicateChart";
 import { SettingWord } from "@/ui/parts/SettingWord";
 import css from "../ladders.module.css";
 
-const KINDS: Record<Figure["kind"], string> = {
+const KINDS: Partial<Record<Figure["kind"], string>> = {
   R2: "R²",
   adjustedR2: "adjusted R²",
   dR2: "ΔR²",
@@ -19,12 +19,13 @@ const KINDS: Record<Figure["kind"], string> = {
   part: "part correlation",
 };
 
+const kindOf = (figure: Figure) => KINDS[figure.kind] ?? figure.kind;
+
 /** How the replicates of one figure of the step are spread, with the limits that were read from them. */
 export function ReplicateSpread(props: { boot: LadderReplicateIntervals; step: number; percent: string; title: Titles }) {
   const { boot, step, title } = props;
   const [chosen, setChosen] = useState<string | null>(null);
-  const words = (figure: Figure) =>
-    "column" in figure ? `${KINDS[figure.kind]} of ${columnTitle(figure.column, title)}` : KINDS[figure.kind];
+  const words = (figure: Figure) => ("column" in figure ? `${kindOf(figure)} of ${columnTitle(figure.column, title)}` : kindOf(figure));
   const own = boot.intervals.filter(({ figure }) => figure.step === step);
   const last = own.findLast(({ figure }) => figure.kind === "beta") ?? own[0];
   const shown = own.find(({ figure }) => words(figure) === chosen) ?? last;
@@ -40,7 +41,7 @@ export function ReplicateSpread(props: { boot: LadderReplicateIntervals; step: n
           label="Figure whose replicates are shown"
           value={words(figure)}
           text={words(figure)}
-          choices={own.map((one) => ({ value: words(one.figure), label: words(one.figure), group: KINDS[one.figure.kind] }))}
+          choices={own.map((one) => ({ value: words(one.figure), label: words(one.figure), group: kindOf(one.figure) }))}
           onChange={setChosen}
         />{" "}
         are spread

@@ -1,5 +1,6 @@
 import type { Bootstrapped } from "@/features/study/use-bootstrap";
 import { formatCount } from "@/study/report/format-number";
+import { bootstrapFault } from "@/study/report/ladder/bootstrap-words";
 import css from "../ladders.module.css";
 
 /** How many replicates there are, and a way to stop or go on. One line that is always there while a ladder has them. */
@@ -12,7 +13,7 @@ export function ReplicateState({ boot }: { boot: Bootstrapped }) {
     <p className={css.replicates} role="status" data-testid="replicates" data-done={!computing && done === of}>
       {fault ? (
         <>
-          {fault}{" "}
+          {bootstrapFault(fault)}{" "}
           <button type="button" className="link" onClick={boot.again}>
             Draw them again
           </button>

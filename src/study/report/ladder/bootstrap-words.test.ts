@@ -1,6 +1,8 @@
 import type { LadderFit } from "@/core/regression/ladder";
 import { analyseLadder } from "../../analyse/analyse-ladder";
-import { type LadderReplicateIntervals, ladderIntervals, ladderReplicates } from "../../analyse/ladder-intervals";
+import { bootstrapLadder } from "@/compute/bootstrap";
+import { contextOf, runHere } from "@/compute/test-support/here";
+import type { LadderReplicateIntervals } from "../../model/replicate-intervals";
 import { Ladder } from "../../model/ladder";
 import { Study } from "../../model/study";
 import { StudyColumns } from "../../prepare/study-columns";
@@ -33,33 +35,33 @@ const ladderOf = (over: object, ...steps: string[][]) =>
     steps: steps.map((terms, k) => ({ id: `s${k}`, terms: terms.map((t) => ({ components: [t] })) })),
     ...over,
   });
-function run(ladder: Ladder): { fit: LadderFit; of: LadderReplicateIntervals } {
+async function run(ladder: Ladder): Promise<{ fit: LadderFit; of: LadderReplicateIntervals }> {
   const columns = new StudyColumns(study, source);
   const result = analyseLadder(study, ladder, source, columns);
   if (result.status !== "fitted") throw new Error(result.refusal.code);
-  const shelf = new Map();
-  const drawn = ladderReplicates(ladder, columns, { first: 0, count: 1000 }, shelf, "k");
-  return { fit: result.fit, of: ladderIntervals(ladder, columns, drawn, ladder.steps.length - 1, shelf, "k") };
+  const of = { what: "ladder" as const, ladder, extent: "tables" as const };
+  const intervals = await bootstrapLadder(runHere(source), { context: contextOf(study), of }, 1);
+  return { fit: result.fit, of: intervals! };
 }
 
-test("replicates say what was drawn, of whom, with which seed, and what had to be drawn again", () => {
+test("replicates say what was drawn, of whom, with which seed, and what had to be drawn again", async () => {
   const plain = ladderOf({}, ["a"], ["b"]);
-  expect(bootstrapWords(plain, run(plain).of)).toEqual([
+  expect(bootstrapWords(plain, (await run(plain)).of)).toEqual([
     expect.stringMatching(
       /^BCa intervals from 1.000 resamples of 50 respondents, seed 3; means, SDs, z-scores and products are formed anew in each\./,
     ),
   ]);
   const clustered = ladderOf({ cluster: "class", intervals: { by: "percentile", replicates: 1000 } }, ["a"]);
-  expect(bootstrapWords(clustered, run(clustered).of)[0]).toMatch(/^Percentile intervals from 1.000 resamples of 9 whole clusters/);
+  expect(bootstrapWords(clustered, (await run(clustered)).of)[0]).toMatch(/^Percentile intervals from 1.000 resamples of 9 whole clusters/);
   const rare = ladderOf({}, ["a", "g"]);
-  const words = bootstrapWords(rare, run(rare).of);
+  const words = bootstrapWords(rare, (await run(rare)).of);
   expect(words[1]).toMatch(
     /^\d+ resamples were drawn again because a column vanished in them, \d+ % of all: the ladder asks much of its smallest groups\.$/,
   );
 });
 
-test("a fit with intervals from replicates keeps its numbers and tests, and has no interval of another kind while they are drawn", () => {
-  const { fit, of } = run(ladderOf({}, ["a"], ["b"]));
+test("a fit with intervals from replicates keeps its numbers and tests, and has no interval of another kind while they are drawn", async () => {
+  const { fit, of } = await run(ladderOf({}, ["a"], ["b"]));
   const [ours, waiting] = [withReplicateIntervals(fit, of), withReplicateIntervals(fit, null)];
   fit.steps.forEach((step, k) => {
     step.coefficients.forEach((c, i) => {
@@ -78,8 +80,8 @@ test("a fit with intervals from replicates keeps its numbers and tests, and has 
   expect(parts[1]!.a!.lower).toBeLessThan(fit.steps[1]!.coefficients[0]!.part);
 });
 
-test("a difference turned round is its negative, and its sentence names the larger β, or says that the data do not tell", () => {
-  const { of } = run(ladderOf({}, ["a"], ["b"]));
+test("a difference turned round is its negative, and its sentence names the larger β, or says that the data do not tell", async () => {
+  const { of } = await run(ladderOf({}, ["a"], ["b"]));
   const [ab, ba] = [differenceOf(of, "a", "b")!, differenceOf(of, "b", "a")!];
   expect([ba.estimate, ba.lower, ba.upper, ba.p]).toEqual([-ab.estimate, -ab.upper, -ab.lower, ab.p]);
   const words = (d: typeof ab) => differenceSentence(d, (name) => name.toUpperCase(), "95 %");

@@ -1,10 +1,19 @@
-import type { BetaDifference, LadderReplicateIntervals } from "../../analyse/ladder-intervals";
+import type { BetaDifference, LadderReplicateIntervals } from "../../model/replicate-intervals";
 import type { Ladder } from "../../model/ladder";
 import { counted, formatCount, formatInterval, formatShare, pStatement } from "../format-number";
 import { columnTitle, type Titles } from "./coefficient-words";
 
 /** Over this share of redrawn resamples a caution is due. */
 const MANY_REDRAWN = 0.05;
+
+/** Most replicates a ladder can ask for. */
+const MOST_REPLICATES = 100_000;
+
+/** Up to two digits: the limits themselves move a little with the replicates. */
+function roundUp(count: number): number {
+  const unit = 10 ** Math.max(0, Math.floor(Math.log10(count)) - 1);
+  return Math.ceil(count / unit) * unit;
+}
 
 /** How the intervals came about, and what to know of them. */
 export function bootstrapWords({ intervals, cluster, seed }: Ladder, of: LadderReplicateIntervals): string[] {
@@ -21,11 +30,23 @@ export function bootstrapWords({ intervals, cluster, seed }: Ladder, of: LadderR
   }
   const percentile = of.intervals.filter(({ interval }) => intervals.by === "bca" && interval.method === "percentile").length;
   if (percentile > 0) words.push(`BCa limits are not defined for ${counted(percentile, "figure")}; percentile limits stand there.`);
-  const clamped = of.intervals.filter(({ interval }) => interval.clamped).length;
-  if (clamped > 0) {
-    words.push(`${counted(clamped, "interval ends", "intervals end")} at an outermost replicate: more replicates would tell the limit.`);
+  const clamped = of.intervals.filter(({ interval }) => interval.clamped);
+  if (clamped.length > 0) {
+    const needed = clamped.map(({ interval }) => interval.needed ?? Infinity).reduce((most, n) => Math.max(most, n));
+    const enough =
+      needed <= MOST_REPLICATES ? `About ${formatCount(roundUp(needed))} would tell it.` : "More than can be drawn would be needed.";
+    words.push(
+      `${counted(clamped.length, "interval ends", "intervals end")} at an outermost replicate: there are too few to tell the limit. ${enough}`,
+    );
   }
   return words;
+}
+
+/** Why replicates broke off, and what to do. */
+export function bootstrapFault(code: string): string {
+  return code === "singular-resamples"
+    ? "Resample after resample lacked a column of the ladder, so no replicates can be drawn: a group of the sample is too small. The ladder's own numbers stand; intervals by normal theory can still be had."
+    : "The replicates broke off. Nothing was changed.";
 }
 
 /** The difference between two β, whichever way round it was drawn. */

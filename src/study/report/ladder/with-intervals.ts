@@ -1,8 +1,8 @@
 import type { Estimate } from "@/core/regression/coefficients";
 import type { LadderFit } from "@/core/regression/ladder";
-import type { Figure } from "@/core/resampling/ladder-figures";
+import type { Figure } from "@/core/resampling/figures/figure";
 import type { LadderDepth } from "../../analyse/ladder-depth";
-import type { LadderReplicateIntervals, ReplicateInterval } from "../../analyse/ladder-intervals";
+import type { LadderReplicateIntervals, ReplicateInterval } from "../../model/replicate-intervals";
 
 const NONE = { lower: null, upper: null };
 

@@ -1,18 +1,19 @@
 import type { ResponseColumn } from "@/study/model/response-column";
-import type { Job, JobResults } from "../protocol/jobs";
-import type { FromWorker, ToWorker } from "../protocol/messages";
+import type { Job, JobResults } from "./protocol/jobs";
+import type { FromWorker, ToWorker } from "./protocol/messages";
+import { transferable } from "./protocol/transferable";
 
 /** The part of a Worker the pool needs. */
 export interface WorkerLike {
-  postMessage(message: ToWorker): void;
+  postMessage(message: ToWorker, transfer?: ArrayBuffer[]): void;
   terminate(): void;
   onmessage: ((event: { data: FromWorker }) => void) | null;
   onerror: ((event: unknown) => void) | null;
 }
 
-/** A job that gave no result: it was stopped, or its worker broke down. */
+/** A job that gave no result: "stopped"; "worker-crashed", another worker can do it; the code of a CoreError, or "job-failed", it would fail again. */
 export class JobError extends Error {
-  constructor(readonly code: "stopped" | "worker-crashed") {
+  constructor(readonly code: string) {
     super(code);
   }
 }
@@ -106,7 +107,7 @@ export class WorkerPool {
       }
       seat.busy = null;
       if (data.type === "done") waiting.resolve(data.result);
-      else waiting.reject(new JobError("worker-crashed"));
+      else waiting.reject(new JobError(data.code));
       this.deal();
     };
     seat.worker.onerror = () => this.replace(seat, new JobError("worker-crashed"));
@@ -137,7 +138,7 @@ export class WorkerPool {
     const id = ++this.lastId;
     seat.busy = { id, waiting };
     seat.overdue = false;
-    seat.worker.postMessage({ type: "run", id, dataset: waiting.dataset, job: waiting.job });
+    seat.worker.postMessage({ type: "run", id, dataset: waiting.dataset, job: waiting.job }, transferable(waiting.job));
   }
 
   private stop(waiting: Waiting): void {
