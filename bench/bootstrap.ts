@@ -1,76 +1,78 @@
-import { readFileSync } from "node:fs";
-import { ladderModels, type LadderSpec } from "@/core/regression/ladder";
-import { bcaLimits } from "@/core/resampling/interval-limits";
-import { ladderBootstrap } from "@/core/resampling/ladder-bootstrap";
-import { accelerationsOf, replicatesOf } from "@/core/resampling/resampler";
-import type { EngineKind } from "@/core/resampling/engine/choose-engine";
-import type { Figure } from "@/core/resampling/figures/figure";
+import { spawnSync } from "node:child_process";
+import path from "node:path";
+import { once } from "node:events";
+import { Worker } from "node:worker_threads";
+import { readAnchor, limits, wholeJob } from "./anchor-job";
 
-/** One anchor of the founders' bench. */
-const file = process.argv[2]!;
-const kind = (process.argv[3] ?? "kernel") as EngineKind;
-const B = Number(process.argv[4] ?? 10000);
-const rounds = Number(process.argv[5] ?? 5);
-const some = process.argv[6] === "anchor";
-const raw = readFileSync(file);
-const h = new Int32Array(raw.buffer.slice(raw.byteOffset, raw.byteOffset + 256));
-const [n, p, K] = [h[0]!, h[1]!, h[2]!];
-const D = new Float64Array(raw.buffer.slice(raw.byteOffset + 256));
-const variables = new Map<string, Float64Array>();
-for (let j = 1; j < p - 1; j++)
-  variables.set(
-    `x${j}`,
-    Float64Array.from({ length: n }, (_, i) => D[i * (p + 1) + j]!),
-  );
-variables.set(
-  "y",
-  Float64Array.from({ length: n }, (_, i) => D[i * (p + 1) + p]!),
-);
-const ends = Array.from({ length: K }, (_, k) => h[3 + k]!);
-const [ia, ib] = [h[11]!, h[12]!];
-const names = Array.from({ length: p - 1 }, (_, j) => (j === p - 2 ? [`x${ia}`, `x${ib}`] : [`x${j + 1}`]));
-const spec: LadderSpec = {
-  outcome: "y",
-  centring: "mean",
-  confidence: 0.95,
-  steps: ends.map((end, k) => names.slice((ends[k - 1] ?? 1) - 1, end - 1).map((components) => ({ components }))),
-};
-for (let round = 0; round < rounds; round++) {
-  const t0 = performance.now();
-  const models = ladderModels(spec, variables);
-  const t1 = performance.now();
-  const figures: Figure[] | undefined = some
-    ? [
-        ...models.fits.at(-1)!.columns.flatMap((column): Figure[] => [
-          { kind: "b", step: K - 1, column },
-          { kind: "beta", step: K - 1, column },
-        ]),
-        ...ends.flatMap((_, step): Figure[] => [
-          { kind: "R2", step },
-          { kind: "dR2", step },
-        ]),
-      ]
-    : undefined;
-  const boot = ladderBootstrap(models, { by: "cases" }, figures, kind);
-  const estimates = boot.estimates();
-  const t2 = performance.now();
-  const { values } = replicatesOf(boot, 1, { first: 0, count: B });
-  const t3 = performance.now();
-  const a = accelerationsOf(boot, estimates).figures;
-  const t4 = performance.now();
-  for (let k = 0; k < boot.figures; k++) bcaLimits(values.subarray(k * B, (k + 1) * B), estimates[k]!, a[k]!, 0.95);
-  const t5 = performance.now();
-  const ms = (x: number) => Math.round(x * 10) / 10;
-  console.log(
-    JSON.stringify({
-      kind,
-      figures: boot.figures,
-      ms: ms(t5 - t0),
-      fit: ms(t1 - t0),
-      ready: ms(t2 - t1),
-      replicates: ms(t3 - t2),
-      jack: ms(t4 - t3),
-      limits: ms(t5 - t4),
-    }),
-  );
+/**
+ * `npm run bench:bootstrap FOLDER [rounds]`: whole bootstrap jobs in turns with the founders' anchors (their folder, its data generated and bench.c
+ * compiled): 10,000 case resamples, jackknife and BCa limits of the anchors' figures with the data in memory. Prints medians and their ratios.
+ */
+const folder = process.argv[2]!;
+const rounds = Number(process.argv[3] ?? 5);
+const B = 10_000;
+const file = (name: string) => path.join(folder, "data", `${name}.bin`);
+const say = (text: string) => process.stdout.write(`${text}\n`);
+
+/** ms of the last of two repetitions, the program's own count. */
+function anchor(command: string, args: string[]): number {
+  const { stdout } = spawnSync(command, args, { cwd: folder, encoding: "utf8", env: { ...process.env, OPENBLAS_NUM_THREADS: "1" } });
+  return JSON.parse(stdout.trim().split("\n").at(-1)!).ms;
+}
+const c = (name: string) => () => anchor("./bench", [file(name), "gemm", "1", "2"]);
+const numpy = (name: string) => () => anchor("/usr/bin/python3", ["bench_numpy.py", name, "smart", "--reps", "2"]);
+
+async function workersFor(name: string): Promise<Worker[]> {
+  const workers = [0, 1].map(() => new Worker(new URL("./start-anchor-thread.mjs", import.meta.url), { workerData: { file: file(name) } }));
+  await Promise.all(workers.map((worker) => once(worker, "message")));
+  return workers;
+}
+
+interface Drawn {
+  values: Float64Array;
+  estimates: Float64Array;
+  accelerations: Float64Array;
+}
+
+async function twoWorkers(workers: Worker[]): Promise<number> {
+  const from = performance.now();
+  const halves = workers.map((worker, k) => {
+    worker.postMessage({ first: (k * B) / 2, count: B / 2, jackknife: k === 0 });
+    return once(worker, "message");
+  });
+  const [[one], [two]] = (await Promise.all(halves)) as [Drawn][] as [[Drawn], [Drawn]];
+  const figures = one!.estimates.length;
+  const values = new Float64Array(figures * B);
+  for (let k = 0; k < figures; k++) {
+    values.set(one!.values.subarray((k * B) / 2, ((k + 1) * B) / 2), k * B);
+    values.set(two!.values.subarray((k * B) / 2, ((k + 1) * B) / 2), k * B + B / 2);
+  }
+  limits(values, B, one!.estimates, one!.accelerations);
+  return performance.now() - from;
+}
+
+const median = (times: number[]) => [...times].sort((a, b) => a - b)[times.length >> 1]!;
+for (const name of ["W1", "W3", "W2"]) {
+  const { spec, groups } = readAnchor(file(name));
+  const own = (extent: "anchor" | "all", kind: "kernel" | "plain") => async () => wholeJob(spec, groups, extent, kind, B);
+  const workers = name === "W3" ? await workersFor(name) : [];
+  const runs: [string, () => number | Promise<number>][] = [
+    ["C", c(name)],
+    ["numpy", numpy(name)],
+    ["kernel", own("anchor", "kernel")],
+    ...(name === "W3" ? [["two workers", () => twoWorkers(workers)] as [string, () => Promise<number>]] : []),
+    ...(name === "W2" ? [] : [["plain", own("anchor", "plain")] as [string, () => Promise<number>]]),
+    ...(name === "W3" ? [] : [["kernel, all figures", own("all", "kernel")] as [string, () => Promise<number>]]),
+  ];
+  for (const [label, run] of runs.slice(2)) if (!label.startsWith("plain") || name === "W1") for (let i = 0; i < 2; i++) await run(); // warm
+  const times = new Map(runs.map(([label]) => [label, [] as number[]]));
+  for (let round = 0; round < rounds; round++) for (const [label, run] of runs) times.get(label)!.push(await run());
+  const [inC, inNumpy] = [median(times.get("C")!), median(times.get("numpy")!)];
+  for (const [label, all] of times) {
+    const ms = median(all);
+    say(
+      `${name}  ${label.padEnd(20)} ${ms.toFixed(0).padStart(6)} ms   ${(ms / inNumpy).toFixed(2)} × numpy   ${(ms / inC).toFixed(1)} × C   (${Math.min(...all).toFixed(0)} to ${Math.max(...all).toFixed(0)})`,
+    );
+  }
+  for (const worker of workers) await worker.terminate();
 }

@@ -28,8 +28,8 @@ const ROUNDING = 1e-9;
 function atRank(of: OrderStatistics, alpha: number): { value: number; clamped: boolean } {
   const { count } = of;
   const rank = (count + 1) * alpha;
-  if (rank < 1 - ROUNDING) return { value: of.at(1), clamped: true };
-  if (rank > count + ROUNDING) return { value: of.at(count), clamped: true };
+  if (rank < 1 - ROUNDING) return { value: of.pairAt(1)[0], clamped: true };
+  if (rank > count + ROUNDING) return { value: of.pairAt(count)[0], clamped: true };
   const low = Math.min(count, Math.max(1, Math.floor(rank)));
   const [from, to] = of.pairAt(low);
   return { value: from + Math.max(0, rank - low) * (to - from), clamped: false };

@@ -33,9 +33,12 @@ export function reliabilityBootstrap(items: readonly Float64Array[], kind: Engin
   for (let from = 0; from < rows.length; from += width) {
     for (let a = 0, at = 0; a < width; a++) for (let b = 0; b <= a; b++, at++) total[at] = total[at]! + rows[from + a]! * rows[from + b]!;
   }
+  const write = (to: Float64Array, at: number, step: number) => {
+    for (let i = 0; i < n; i++) to.set(rows.subarray(i * width, (i + 1) * width), at + i * step);
+  };
   const t = new TapeWriter();
   for (let at = 0; at < size; at++) t.output(t.input(at));
-  const sums = resamplingOf({ parts: [{ strata: [n], width, size, rows, total }], tape: t.tape() }, kind);
+  const sums = resamplingOf({ parts: [{ strata: [n], width, size, write, total }], tape: t.tape() }, kind);
   const some = new Float64Array(size * sums.batch);
   const names = items.map((_, i) => String(i));
   const figuresAt = (out: Float64Array, stride: number, at: number, count: number) => {

@@ -41,20 +41,23 @@ export interface Resampling {
 /** Resampling of a problem by an engine. */
 export function resamplingOf(problem: Problem, kind: EngineKind = null): Resampling {
   const engine = engineFor(problem, kind);
+  const figures = problem.tape.outputs;
+  // nothing below holds the problem, so that what its rows were made of can go
+  const strata = problem.parts.map((part) => part.strata);
   return {
     batch: engine.batch,
-    figures: problem.tape.outputs,
-    strata: problem.parts.map((part) => part.strata),
-    estimates: () => wholeFigures(engine, problem),
+    figures,
+    strata,
+    estimates: () => wholeFigures(engine, strata.length, figures),
     draw: (...args) => engine.draw(...args),
     leaveOut: (...args) => engine.leaveOut(...args),
   };
 }
 
 /** The figures with every unit taken once: those of leaving out a unit that is not there. */
-function wholeFigures(engine: Engine, { parts, tape }: Problem): Float64Array {
-  const out = new Float64Array(tape.outputs);
-  engine.leaveOut(parts.length, 0, 1, out, 1, 0);
+function wholeFigures(engine: Engine, parts: number, figures: number): Float64Array {
+  const out = new Float64Array(figures);
+  engine.leaveOut(parts, 0, 1, out, 1, 0);
   return out;
 }
 

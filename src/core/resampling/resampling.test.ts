@@ -11,6 +11,7 @@ import { fittedFigures } from "./figures/fitted-figures";
 import { bcaLimits, percentileLimits, replicateP } from "./interval-limits";
 import { acceleration, JackknifeMoments } from "./jackknife-moments";
 import { ladderBootstrap } from "./ladder-bootstrap";
+import { OrderStatistics } from "./order-statistics";
 import { accelerationsOf, replicatesOf } from "./resampler";
 
 const csv = (name: string) =>
@@ -298,5 +299,26 @@ test("law: as many replicates as are said to be needed put both limits inside th
     const enough = percentileLimits(values(needed), confidence);
     const tooFew = percentileLimits(values(needed - 1), confidence);
     expect([enough.lowerClamped, enough.upperClamped, tooFew.lowerClamped, tooFew.upperClamped]).toEqual([false, false, true, true]);
+  }
+});
+
+test("law: any rank of any numbers is that of the sorted ones, ties, tails and runs included", () => {
+  const random = randomStream(8);
+  const kinds: ((i: number) => number)[] = [
+    () => random.normal(),
+    () => random.below(5),
+    (i) => i,
+    (i) => -i,
+    (i) => (i % 97 === 0 ? -1e9 : random.uniform()),
+  ];
+  for (const count of [1, 2, 40, 3000]) {
+    for (const kind of kinds) {
+      const values = Float64Array.from({ length: count }, (_, i) => kind(i));
+      const sorted = values.slice().sort();
+      const of = new OrderStatistics(values);
+      for (const rank of [1, 2, 25, 300, 1500, 2924, 2975, count - 1, count].filter((r) => r >= 1 && r <= count)) {
+        expect(of.pairAt(rank)).toEqual([sorted[rank - 1], sorted[Math.min(count, rank + 1) - 1]]);
+      }
+    }
   }
 });

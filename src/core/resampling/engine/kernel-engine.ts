@@ -26,7 +26,9 @@ const MASKS = 256;
 const [LEAST_STRIP, MOST_STRIP] = [4, 14];
 
 interface PartPlace {
-  part: Part;
+  strata: readonly number[];
+  width: number;
+  size: number;
   units: number;
   /** Bytes from one resample's counts to the next one's. */
   stride: number;
@@ -65,6 +67,8 @@ export class KernelEngine implements Engine {
   readonly kind = "kernel";
   readonly batch: number;
   private readonly kernel: Kernel;
+  /** Of the problem no more is kept: its rows stand in the module's memory. */
+  private readonly outputs: number;
   private readonly parts: PartPlace[];
   private readonly states: number;
   private readonly drawn: number;
@@ -78,11 +82,9 @@ export class KernelEngine implements Engine {
   private readonly numbers: Float64Array;
   private readonly state = new Int32Array(4);
 
-  constructor(
-    module: WebAssembly.Module,
-    private readonly problem: Problem,
-  ) {
+  constructor(module: WebAssembly.Module, problem: Problem) {
     const { tape } = problem;
+    this.outputs = tape.outputs;
     this.kernel = new WebAssembly.Instance(module).exports as unknown as Kernel;
     this.batch = batchSize(problem.parts.reduce((sum, part) => sum + unitsOf(part), 0));
     const layout = new Layout(OWN_DATA);
@@ -99,7 +101,7 @@ export class KernelEngine implements Engine {
     this.bytes = new Uint8Array(buffer);
     this.words = new Int32Array(buffer);
     this.numbers = new Float64Array(buffer);
-    this.fill();
+    this.fill(problem);
   }
 
   draw(seed: number, first: number, count: number, attempt: number, out: Float64Array, stride: number, at: number): void {
@@ -113,16 +115,16 @@ export class KernelEngine implements Engine {
         seededState(seed, first + r + s, attempt, this.state);
         for (let word = 0; word < 4; word++) this.words[this.states / 4 + word * SIDE_BY_SIDE + s] = this.state[word]!;
       }
-      for (const { part, counts, stride: step } of this.parts) {
+      for (const { strata, counts, stride: step } of this.parts) {
         let from = counts + r * step;
-        for (const units of part.strata) {
+        for (const units of strata) {
           this.kernel.draw(this.states, from, step, units, this.drawn);
           from += units;
         }
       }
     }
     for (const p of this.parts) {
-      this.kernel.sum(p.rows, p.part.width, p.units, p.counts, p.stride, count, p.total, p.sums, p.strips, p.strip, p.blockRows, p.room, p.table, p.list, p.lengths, this.patterns); // prettier-ignore
+      this.kernel.sum(p.rows, p.width, p.units, p.counts, p.stride, count, p.total, p.sums, p.strips, p.strip, p.blockRows, p.room, p.table, p.list, p.lengths, this.patterns); // prettier-ignore
     }
     this.run(count, out, stride, at);
   }
@@ -131,7 +133,7 @@ export class KernelEngine implements Engine {
     this.parts.forEach((p, i) => {
       const entry = p.strip * 16;
       if (i === part) {
-        this.kernel.leaveOut(p.rows + first * p.rowBytes, p.part.width, count, p.total, p.sums, p.strips, p.strip, count * entry, p.room);
+        this.kernel.leaveOut(p.rows + first * p.rowBytes, p.width, count, p.total, p.sums, p.strips, p.strip, count * entry, p.room);
         return;
       }
       for (let s = 0; s < p.strips; s++) {
@@ -143,15 +145,14 @@ export class KernelEngine implements Engine {
   }
 
   private run(count: number, out: Float64Array, stride: number, at: number): void {
-    const { tape } = this.problem;
     for (let from = 0; from < count; from += LANES) {
       for (const p of this.parts) {
         const entry = p.strip * 16;
-        this.kernel.gather(p.sums + from * entry, p.strip, count * entry, p.inputs, p.part.size, this.registers);
+        this.kernel.gather(p.sums + from * entry, p.strip, count * entry, p.inputs, p.size, this.registers);
       }
       this.kernel.run(this.code, this.codeEnd, this.registers, this.values + from * 8, this.batch * 8);
     }
-    for (let k = 0; k < tape.outputs; k++) {
+    for (let k = 0; k < this.outputs; k++) {
       const start = this.values / 8 + k * this.batch;
       out.set(this.numbers.subarray(start, start + count), k * stride + at);
     }
@@ -167,7 +168,7 @@ export class KernelEngine implements Engine {
     const rowBytes = part.width === 0 ? bytes : part.width * 8 + 8;
     const many = blockRows(strip * 16);
     return {
-      part, units, stride, strips, strip, bytes, rowBytes,
+      strata: part.strata, width: part.width, size: part.size, units, stride, strips, strip, bytes, rowBytes,
       blockRows: many,
       rows: layout.place(units * rowBytes),
       total: layout.place(bytes),
@@ -182,8 +183,8 @@ export class KernelEngine implements Engine {
     }; // prettier-ignore
   }
 
-  private fill(): void {
-    const { tape } = this.problem;
+  private fill(problem: Problem): void {
+    const { tape } = problem;
     const { code } = tape;
     const to = this.code / 4;
     for (let at = 0; at < code.length; at += 5) {
@@ -199,17 +200,15 @@ export class KernelEngine implements Engine {
       let next = this.patterns + mask * 8;
       for (let bit = 0; bit < 8; bit++) if ((mask >> bit) & 1) this.bytes[next++] = bit;
     }
-    this.parts.forEach((p, i) => {
-      const from = firstInput(this.problem, i);
-      for (let k = 0; k < p.part.size; k++) {
+    problem.parts.forEach((part, i) => {
+      const p = this.parts[i]!;
+      const from = firstInput(problem, i);
+      for (let k = 0; k < part.size; k++) {
         const register = tape.inputs[from + k] ?? -1;
         this.words[p.inputs / 4 + k] = register < 0 ? -1 : register * LANE_BYTES;
       }
-      const width = p.part.width || p.part.size;
-      for (let unit = 0; unit < p.units; unit++) {
-        this.numbers.set(p.part.rows.subarray(unit * width, (unit + 1) * width), (p.rows + unit * p.rowBytes) / 8);
-      }
-      this.numbers.set(p.part.total, p.total / 8);
+      part.write(this.numbers, p.rows / 8, p.rowBytes / 8);
+      this.numbers.set(part.total, p.total / 8);
     });
   }
 }

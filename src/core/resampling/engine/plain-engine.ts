@@ -71,6 +71,7 @@ class PartSums {
   private readonly units: number;
   /** Numbers from one row of sums to the next: whole strips. */
   private readonly stride: number;
+  private readonly rows: Float64Array;
   private readonly total: Float64Array;
   private readonly sums: Float64Array;
   private readonly room: Float64Array;
@@ -90,6 +91,9 @@ class PartSums {
     this.stride = Math.ceil(part.size / HALF_STRIP) * HALF_STRIP;
     this.total = new Float64Array(this.stride);
     this.total.set(part.total);
+    const rowSize = part.width || part.size;
+    this.rows = new Float64Array(this.units * rowSize);
+    part.write(this.rows, 0, rowSize);
     this.counts = new Uint8Array(batch * this.step);
     this.pairs = new Uint16Array(this.counts.buffer);
     this.sums = new Float64Array((batch + LANES) * this.stride);
@@ -182,7 +186,8 @@ class PartSums {
 
   /** The products of a unit's row, or its sums; zeros for the one beyond the last. */
   private products(unit: number, at: number): void {
-    const { width, size, rows } = this.part;
+    const { width, size } = this.part;
+    const { rows } = this;
     if (unit >= this.units) this.room.fill(0, at, at + size);
     else if (width === 0) this.room.set(rows.subarray(unit * size, (unit + 1) * size), at);
     else {

@@ -8,8 +8,11 @@ export interface Part {
   readonly width: number;
   /** Sums: width · (width + 1) / 2, the lower triangle row by row. */
   readonly size: number;
-  /** units × width, or units × size, row after row. */
-  readonly rows: Float64Array;
+  /**
+   * Writes the row of each unit: its `width` numbers, or its `size` sums, from `at` on, `step` numbers from one row to the next. Called once, by the engine:
+   * for a million units there is no room for a second copy.
+   */
+  readonly write: (to: Float64Array, at: number, step: number) => void;
   /** The sums over all units, each taken once: length size. */
   readonly total: Float64Array;
 }

@@ -36,18 +36,31 @@ export function whitenedRows({ fits }: LadderModels, units: Units): WhitenedRows
   let squares = 0;
   for (let i = 0; i < n; i++) squares += (fit.residuals[i]! * scale) ** 2;
   const length = Math.sqrt(squares);
-  const z = new Float64Array(n * width);
-  for (let i = 0; i < n; i++) {
-    const at = (units.together ? i : units.unitOf(i)) * width;
-    for (let c = 0; c < q; c++) z[at + c] = basis[c * n + i]!;
-    z[at + q] = (fit.residuals[i]! * scale) / length;
-  }
   const y = new Float64Array(width);
   for (let a = 0; a < q; a++) for (let b = a; b < q; b++) y[a] = y[a]! + triangle[a * q + b]! * solution[b]!;
   y[q] = length;
   const size = packedLength(width);
   const whole = { strata: units.strata, size, total: identity(width) };
-  const part: Part = units.together ? { ...whole, width: 0, rows: summedProducts(z, width, units) } : { ...whole, width, rows: z };
+  const writeAt =
+    (place: (row: number) => number): Part["write"] =>
+    (to, at, step) => {
+      // column by column, as the basis stands in memory
+      for (let c = 0; c < width; c++) {
+        for (let i = 0; i < n; i++) to[at + place(i) * step + c] = c < q ? basis[c * n + i]! : (fit.residuals[i]! * scale) / length;
+      }
+    };
+  const part: Part = units.together
+    ? {
+        ...whole,
+        width: 0,
+        write: summedProducts(
+          writeAt((row) => row),
+          n,
+          width,
+          units,
+        ),
+      }
+    : { ...whole, width, write: writeAt(units.unitOf) };
   return { n, q, width, r: triangle, y, part };
 }
 
@@ -60,16 +73,18 @@ function identity(width: number): Float64Array {
   return packed;
 }
 
-/** The products of each row with itself, packed row by row of the lower triangle, summed within units: units × packedLength. */
-function summedProducts(z: Float64Array, width: number, units: Units): Float64Array {
-  const size = packedLength(width);
-  const products = new Float64Array(units.count * size);
-  for (let i = 0, from = 0; from < z.length; i++, from += width) {
-    let at = units.unitOf(i) * size;
-    for (let a = 0; a < width; a++) {
-      const za = z[from + a]!;
-      for (let b = 0; b <= a; b++, at++) products[at] = products[at]! + za * z[from + b]!;
+/** The products of each row with itself, packed row by row of the lower triangle, summed within units. */
+function summedProducts(write: Part["write"], n: number, width: number, units: Units): Part["write"] {
+  return (to, start, step) => {
+    const z = new Float64Array(n * width);
+    write(z, 0, width);
+    for (let i = 0; i < n; i++) {
+      const from = i * width;
+      let at = start + units.unitOf(i) * step;
+      for (let a = 0; a < width; a++) {
+        const za = z[from + a]!;
+        for (let b = 0; b <= a; b++, at++) to[at] = to[at]! + za * z[from + b]!;
+      }
     }
-  }
-  return products;
+  };
 }
