@@ -14,13 +14,20 @@ export function orthonormalBasis(design: PreparedDesign): Float64Array {
   const { n, factorization } = design;
   const kept = independentColumns(factorization, factorization.columns);
   const q = new Float64Array(n * kept.length);
-  kept.forEach((column, at) => {
-    const v = q.subarray(at * n, (at + 1) * n);
-    v[at] = 1;
-    apply(factorization, column + 1, v); // later reflections leave the first rows alone
-  });
+  kept.forEach((_, at) => basisColumn(design, kept, at, q.subarray(at * n, (at + 1) * n)));
   known.set(design, q);
   return q;
+}
+
+/**
+ * One of these columns by itself, for who cannot hold them all.
+ * @param kept the independent columns of the factorization
+ * @param v length n; overwritten
+ */
+export function basisColumn({ factorization }: PreparedDesign, kept: readonly number[], at: number, v: Float64Array): void {
+  v.fill(0);
+  v[at] = 1;
+  apply(factorization, kept[at]! + 1, v); // later reflections leave the first rows alone
 }
 
 /** Diagonal of the hat matrix, one value per case, 1/n…1: how far a case lies from the others in the predictors. */

@@ -1,5 +1,5 @@
 import type { LadderModels } from "../../regression/ladder";
-import { orthonormalBasis } from "../../regression/orthonormal-basis";
+import { basisColumn } from "../../regression/orthonormal-basis";
 import type { Part } from "../engine/problem";
 import type { Units } from "../units";
 
@@ -31,7 +31,6 @@ export function whitenedRows({ fits }: LadderModels, units: Units): WhitenedRows
   const { n } = fit;
   const q = kept.length;
   const width = q + 1;
-  const basis = orthonormalBasis(design);
   const { scale } = design.outcome;
   let squares = 0;
   for (let i = 0; i < n; i++) squares += (fit.residuals[i]! * scale) ** 2;
@@ -44,9 +43,12 @@ export function whitenedRows({ fits }: LadderModels, units: Units): WhitenedRows
   const writeAt =
     (place: (row: number) => number): Part["write"] =>
     (to, at, step) => {
-      // column by column, as the basis stands in memory
+      // one column of the basis at a time: for a million rows there is no room for all of them twice
+      const v = new Float64Array(n);
       for (let c = 0; c < width; c++) {
-        for (let i = 0; i < n; i++) to[at + place(i) * step + c] = c < q ? basis[c * n + i]! : (fit.residuals[i]! * scale) / length;
+        if (c < q) basisColumn(design, kept, c, v);
+        else for (let i = 0; i < n; i++) v[i] = (fit.residuals[i]! * scale) / length;
+        for (let i = 0; i < n; i++) to[at + place(i) * step + c] = v[i]!;
       }
     };
   const part: Part = units.together
