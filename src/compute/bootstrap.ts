@@ -24,7 +24,7 @@ const FIRST = 500;
 /** So often a range is tried: what breaks down every worker is not the worker's fault. */
 const MOST_TRIES = 3;
 /** Most numbers that are sent for their limits at a time: more would hold up the page while they are gathered. */
-const MOST_NUMBERS = 1_000_000;
+const MOST_NUMBERS = 500_000;
 
 /**
  * Replicates, in ranges that can be dealt out to any number of workers: the numbers are the same.
@@ -98,19 +98,26 @@ export interface HowRead {
   confidence: number;
 }
 
-/** Limits of every figure, a few figures a job. */
+/** Limits of every figure, a few figures a job: what a job needs is gathered when one can begin. */
 export async function limitsOfAll(run: RunJob, jackknife: Jackknife, so: ReplicatesSoFar, how: HowRead): Promise<Limits[]> {
-  const places = jackknife.expected.map((_, k) => k);
+  const { expected } = jackknife;
   const many = Math.max(1, Math.floor(MOST_NUMBERS / so.count));
-  const jobs: Promise<Limits[]>[] = [];
-  for (let from = 0; from < places.length; from += many) {
-    const some = places.slice(from, from + many);
-    const expected = some.map((k) => jackknife.expected[k]!);
-    jobs.push(
-      again(() => run<"limits">({ kind: "limits", values: rowsOf(so, some), figures: some.length, expected, pairs: null, ...how })),
-    );
-  }
-  return (await Promise.all(jobs)).flat();
+  const found = new Array<Limits>(expected.length);
+  let next = 0;
+  const work = async () => {
+    while (next < expected.length) {
+      const from = next;
+      next += many;
+      const some = expected.slice(from, from + many);
+      const places = some.map((_, i) => from + i);
+      const limits = await again(() =>
+        run<"limits">({ kind: "limits", values: rowsOf(so, places), figures: some.length, expected: [...some], pairs: null, ...how }),
+      );
+      limits.forEach((one, i) => (found[from + i] = one));
+    }
+  };
+  await Promise.all([work(), work()]);
+  return found;
 }
 
 /** The replicates of some figures, one figure after the other. */

@@ -13,6 +13,7 @@ import { CorrelationTable } from "@/ui/parts/CorrelationTable";
 import page from "@/ui/parts/page.module.css";
 import { SettingWord } from "@/ui/parts/SettingWord";
 import { withWeights } from "./scale-edits";
+import { ReliabilityIntervals } from "./ReliabilityIntervals";
 import { ScaleFigures } from "./ScaleFigures";
 import { ScaleItems } from "./ScaleItems";
 import { ScaleMargin } from "./ScaleMargin";
@@ -42,6 +43,7 @@ export function ScaleSheet({ scale, titles, onOpen }: { scale: Scale; titles: Re
         <ComputationState of={computed} refusal={result?.status === "refused" ? result.refusal : null} />
         <div className={outdated ? page.outdated : undefined} data-testid="scale-numbers" data-outdated={outdated}>
           {analysis && <ScaleFigures analysis={analysis} name={scale.name} />}
+          {analysis?.reliability.alpha && <ReliabilityIntervals key={scale.id} scale={scale} omega={factor !== null} />}
           <ScaleItems scale={scale} analysis={analysis} strips={strips} onChange={change} />
           {analysis && <ByGroup scale={scale} analysis={analysis} onChange={change} />}
           {analysis && <AmongItems scale={scale} analysis={analysis} />}
