@@ -318,6 +318,17 @@ test("intervals by bootstrap: the compute command's for the same seed, of this l
   await page.keyboard.press("Enter");
   await expect(page.getByTestId("replicates")).toHaveAttribute("data-done", "true");
   await expect(page.getByText(/resamples of 430 respondents, seed 2;/)).toBeVisible();
+  const shown = await cell("tutor_support").textContent();
+
+  // opened again they are there at once: kept with the study, nothing is drawn anew
+  await settled(page);
+  const kept: string[] = [];
+  page.on("response", (r) => r.url().includes("/kept") && kept.push(`${r.request().method()} ${r.status()}`));
+  await page.reload();
+  await expect(page.getByTestId("replicates")).toHaveText("Intervals from 5 000 replicates.");
+  await page.getByText("part", { exact: true }).last().click();
+  await expect(cell("tutor_support")).toHaveText(shown!);
+  expect(kept).toEqual(["GET 200"]);
   await button(page, /^Oral exam.*3 steps/).click();
   await expect(button(page, "Intervals by: normal theory")).toBeVisible();
   await button(page, /^Willingness to speak.*3 steps/).click();

@@ -168,6 +168,27 @@ test("weights, z-scores, a scale of scales and factor scores: the page's numbers
   await figures("new_scale");
 });
 
+test("intervals of alpha and omega by bootstrap, on request: they hold what they are intervals of, and go with the scale", async ({ page }) => {
+  await open(page, "Tutor support");
+  const { reliability, counts } = (await computed()).scales.tutor_support;
+  await page.getByRole("button", { name: "Intervals of α and ω by bootstrap" }).click();
+  const line = page.getByTestId("reliability-intervals");
+  await expect(line).toContainText(`resamples of ${counts.complete} respondents, seed 1`, { timeout: 30_000 });
+  const text = (await line.textContent())!;
+  for (const [name, value] of [
+    ["α", reliability.alpha],
+    ["ω", reliability.one_factor.omega_total],
+  ] as const) {
+    const [, lower, upper] = new RegExp(`${name} \\[(\\.\\d+), (\\.\\d+)\\]`).exec(text)!;
+    expect(Number(lower)).toBeLessThan(value);
+    expect(Number(upper)).toBeGreaterThan(value);
+    expect(Number(upper) - Number(lower)).toBeLessThan(0.15);
+  }
+  // another scale has not been asked for
+  await open(page, "Peer belonging");
+  await expect(line.getByRole("button")).toBeVisible();
+});
+
 test("the structure of all items: numbers, fixes, other tables, and scales made from the factors", async ({ page }) => {
   await open(page, "Classroom anxiety");
   await page.getByRole("button", { name: "look at the structure of all items" }).click();

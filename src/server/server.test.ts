@@ -2,6 +2,7 @@ import { mkdtempSync, readdirSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
 import { Readable } from "node:stream";
+import { eq } from "drizzle-orm";
 import { inverseEdit } from "@/study/model/edit";
 import { cellText } from "@/study/model/response-column";
 import { Scale } from "@/study/model/scale";
@@ -9,6 +10,7 @@ import { type Database, openDatabase } from "./database";
 import { NotFoundError, StaleRevisionError, StoredShapeError } from "./errors";
 import { foreignRequest } from "./http/same-origin";
 import { importAsStudy } from "./import-responses";
+import { keptRepository } from "./repositories/kept-repository";
 import { responsesRepository } from "./repositories/responses-repository";
 import { studiesRepository } from "./repositories/studies-repository";
 import { chunks, columns, datasets, studies } from "./schema";
@@ -120,6 +122,37 @@ describe("the one door", () => {
     expect(studiesRepository(db).load(id)).toMatchObject({ revision: 1, study: { name: "my answers" } });
     expect(recorded(id)).toHaveLength(1);
   });
+});
+
+test("intervals that were worked out are kept under their key, the newest two hundred of a study, and go with it", async () => {
+  const [{ id }, other] = [await bring(CSV), await bring(CSV)];
+  const kept = keptRepository(db);
+  const key = (k: number) => k.toString(16).padStart(16, "0");
+  const interval = { estimate: 0.2, lower: 0.1, upper: 0.3, method: "bca" as const, clamped: false, needed: 43 };
+  const intervals = (redrawn: number) => ({
+    replicates: 1000,
+    redrawn,
+    units: 3,
+    intervals: [{ figure: { kind: "R2" as const, step: 0 }, interval, spread: { edges: [0.1, 0.3], counts: [1000] } }],
+    differences: [],
+  });
+  jest.useFakeTimers({ now: 0, doNotFake: ["nextTick", "setImmediate", "queueMicrotask"] });
+  try {
+    for (let k = 0; k < 202; k++) {
+      jest.setSystemTime(k * 1000);
+      kept.put(id, { key: key(k), intervals: intervals(k) });
+    }
+    kept.put(other.id, { key: key(0), intervals: intervals(7) });
+    kept.put(id, { key: key(5), intervals: intervals(500) });
+  } finally {
+    jest.useRealTimers();
+  }
+  expect([kept.find(id, key(0)), kept.find(id, key(1))]).toEqual([null, null]);
+  expect(kept.find(id, key(2))).toEqual({ key: key(2), intervals: intervals(2) });
+  expect(kept.find(id, key(5))!.intervals.redrawn).toBe(500);
+  expect(kept.find(other.id, key(0))!.intervals.redrawn).toBe(7);
+  db.delete(studies).where(eq(studies.id, id)).run();
+  expect(kept.find(id, key(5))).toBeNull();
 });
 
 test("what is not there, and what is no longer a study, is told as such without its contents", async () => {

@@ -8,6 +8,7 @@ import { drawCounts, seededState } from "./draw";
 import type { EngineKind } from "./engine/choose-engine";
 import { groupBootstrap, type GroupFigure, groupFigures } from "./group-bootstrap";
 import { bcaLimits, percentileLimits } from "./interval-limits";
+import { permutationP, permutedDifferences } from "./label-permutation";
 import { reliabilityBootstrap } from "./reliability-bootstrap";
 import { accelerationsOf, replicatesOf } from "./resampler";
 
@@ -34,7 +35,13 @@ function towns() {
     outcome: spec.outcome, centring: spec.centring, confidence: 0.95,
     steps: (spec.steps as string[][]).map((terms) => terms.map((term) => ({ components: term.split("*") }))),
   }; // prettier-ignore
-  return { groups, ladder, levels: spec.group_levels as string[], differences: expected.bootstrap_differences };
+  return {
+    groups,
+    ladder,
+    levels: spec.group_levels as string[],
+    differences: expected.bootstrap_differences,
+    permutation: expected.permutation,
+  };
 }
 
 describe("slopes compared between groups", () => {
@@ -88,6 +95,32 @@ describe("slopes compared between groups", () => {
       }
     },
   );
+});
+
+describe("slopes under permuted labels", () => {
+  const { groups, ladder, levels, permutation } = towns();
+  const together = new Map([...groups[0]!.keys()].map((name) => [name, Float64Array.from(groups.flatMap((data) => Array.from(data.get(name)!)))] as const)); // prettier-ignore
+  const labels = Int32Array.from(groups.flatMap((data, g) => Array.from(data.get("bill")!, () => g)));
+  const models = ladderModels(ladder, together);
+  const step = ladder.steps.length - 1;
+
+  test.each(KINDS)("p agrees with an independent permutation test, and the differences with the groups fitted one by one (%s)", (kind) => {
+    const B = 2000;
+    const found = permutedDifferences(models, step, labels, 7, { first: 0, count: B }, kind);
+    const own = groupBootstrap(groups.map((data) => ladderModels(ladder, data)), step, found.map(({ column, first, second }) => ({ kind: "difference", of: "b", column, first, second }))).estimates(); // prettier-ignore
+    expect(found).toHaveLength(12);
+    found.forEach(({ column, first, second, difference, beyond }, i) => {
+      expect(difference).toBeCloseTo(own[i]!, 9);
+      const { p } = permutation.values[column][`${levels[first]} - ${levels[second]}`];
+      expect(Math.abs(permutationP(beyond, B) - p.value)).toBeLessThanOrEqual(p.tol);
+    });
+  });
+
+  test("law: ranges add up", () => {
+    const beyond = (first: number, count: number) => permutedDifferences(models, step, labels, 3, { first, count }).map((d) => d.beyond);
+    const [one, two] = [beyond(0, 130), beyond(130, 70)];
+    expect(beyond(0, 200)).toEqual(one.map((b, i) => b + two[i]!));
+  });
 });
 
 /** The same figures from groups whose variables were centred and standardized beforehand. */

@@ -1,6 +1,6 @@
 import { seededState } from "../draw";
 import { LANES, Op } from "../tape/tape";
-import { batchSize, blockRows, type Engine, firstInput, type Part, type Problem, unitsOf } from "./problem";
+import { batchSize, blockRows, type Engine, type FillCounts, firstInput, type Part, type Problem, unitsOf } from "./problem";
 
 /** What assembly/kernel.ts gives away. Addresses are bytes. */
 interface Kernel {
@@ -105,11 +105,7 @@ export class KernelEngine implements Engine {
   }
 
   draw(seed: number, first: number, count: number, attempt: number, out: Float64Array, stride: number, at: number): void {
-    for (const { counts, stride: step, units } of this.parts) {
-      this.bytes.fill(0, counts, counts + this.batch * step);
-      // rows beyond the last are held once: neither missing nor repeated
-      if (step > units) for (let r = 0; r < this.batch; r++) this.bytes.fill(1, counts + r * step + units, counts + (r + 1) * step);
-    }
+    this.clearCounts();
     for (let r = 0; r < count; r += SIDE_BY_SIDE) {
       for (let s = 0; s < SIDE_BY_SIDE; s++) {
         seededState(seed, first + r + s, attempt, this.state);
@@ -123,9 +119,16 @@ export class KernelEngine implements Engine {
         }
       }
     }
-    for (const p of this.parts) {
-      this.kernel.sum(p.rows, p.width, p.units, p.counts, p.stride, count, p.total, p.sums, p.strips, p.strip, p.blockRows, p.room, p.table, p.list, p.lengths, this.patterns); // prettier-ignore
-    }
+    this.sum(count);
+    this.run(count, out, stride, at);
+  }
+
+  counted(count: number, fill: FillCounts, out: Float64Array, stride: number, at: number): void {
+    this.clearCounts();
+    this.parts.forEach(({ counts, stride: step, units }, part) => {
+      for (let r = 0; r < count; r++) fill(r, part, this.bytes.subarray(counts + r * step, counts + r * step + units));
+    });
+    this.sum(count);
     this.run(count, out, stride, at);
   }
 
@@ -142,6 +145,20 @@ export class KernelEngine implements Engine {
       }
     });
     this.run(count, out, stride, at);
+  }
+
+  private clearCounts(): void {
+    for (const { counts, stride: step, units } of this.parts) {
+      this.bytes.fill(0, counts, counts + this.batch * step);
+      // rows beyond the last are held once: neither missing nor repeated
+      if (step > units) for (let r = 0; r < this.batch; r++) this.bytes.fill(1, counts + r * step + units, counts + (r + 1) * step);
+    }
+  }
+
+  private sum(count: number): void {
+    for (const p of this.parts) {
+      this.kernel.sum(p.rows, p.width, p.units, p.counts, p.stride, count, p.total, p.sums, p.strips, p.strip, p.blockRows, p.room, p.table, p.list, p.lengths, this.patterns); // prettier-ignore
+    }
   }
 
   private run(count: number, out: Float64Array, stride: number, at: number): void {

@@ -1,7 +1,7 @@
 import { drawCounts, seededState } from "../draw";
 import { LANES } from "../tape/tape";
 import { runTape, tapeRegisters } from "../tape/run-tape";
-import { batchSize, type Engine, firstInput, type Part, type Problem, unitsOf } from "./problem";
+import { batchSize, type Engine, type FillCounts, firstInput, type Part, type Problem, unitsOf } from "./problem";
 
 /** Sums that are added to side by side: they stay in the processor meanwhile. */
 const [STRIP, HALF_STRIP] = [8, 4];
@@ -38,6 +38,15 @@ export class PlainEngine implements Engine {
       for (const part of this.parts) part.draw(this.state, r);
     }
     for (const part of this.parts) part.sum(count);
+    this.run(count, out, stride, at);
+  }
+
+  counted(count: number, fill: FillCounts, out: Float64Array, stride: number, at: number): void {
+    this.parts.forEach((part, p) => {
+      part.counts.fill(0);
+      for (let r = 0; r < count; r++) fill(r, p, part.countsOf(r));
+      part.sum(count);
+    });
     this.run(count, out, stride, at);
   }
 
@@ -100,6 +109,10 @@ class PartSums {
     this.room = new Float64Array(2 * PAIRS * this.stride);
     this.table = new Float64Array(PAIRS * ENTRIES * this.stride);
     this.list = new Int32Array(2 * PAIRS * Math.ceil(255 / MOST_OF_ONE));
+  }
+
+  countsOf(resample: number): Uint8Array {
+    return this.counts.subarray(resample * this.step, resample * this.step + this.units);
   }
 
   draw(state: Int32Array, resample: number): void {

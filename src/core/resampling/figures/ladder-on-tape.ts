@@ -134,6 +134,11 @@ export class LadderOnTape {
     return this.times(this.moved(moves, at, b, shifts), moves.numeric[at]!, units);
   }
 
+  /** A coefficient as its components were centred and divided in the whole sample. */
+  enteredB(step: number, column: string): Value {
+    return this.steps[step]!.b[this.at(step, column)]!;
+  }
+
   private get outcomeUnit(): number {
     return 1 / this.models.fits[0]!.basis.design.outcome.scale;
   }
