@@ -7,7 +7,7 @@ import { Ladder } from "../../model/ladder";
 import { Study } from "../../model/study";
 import { StudyColumns } from "../../prepare/study-columns";
 import { sourceOf } from "../../test-support/columns";
-import { bootstrapWords, differenceOf, differenceSentence } from "./bootstrap-words";
+import { bootstrapFault, bootstrapWords, differenceOf, differenceSentence } from "./bootstrap-words";
 import { partsFromReplicates, withReplicateIntervals } from "./with-intervals";
 
 const wave = (i: number, k: number) => (Math.sin((i + 1) * (k + 3) * 12.9898) * 43758.5453) % 1;
@@ -44,13 +44,30 @@ async function run(ladder: Ladder): Promise<{ fit: LadderFit; of: LadderReplicat
   return { fit: result.fit, of: intervals! };
 }
 
+test("too few replicates for the limits: it is said, with how many would tell them, and so many do", async () => {
+  const few = ladderOf({ confidence: 0.999, intervals: { by: "percentile", replicates: 1000 } }, ["a"]);
+  const words = bootstrapWords(few, (await run(few)).of);
+  expect(words[1]).toBe("6 intervals end at an outermost replicate: there are too few to tell the limit. About 2\u202f000 would tell it.");
+  const enough = ladderOf({ confidence: 0.999, intervals: { by: "percentile", replicates: 2000 } }, ["a"]);
+  expect(bootstrapWords(enough, (await run(enough)).of)).toHaveLength(1);
+});
+
+test("what breaks replicates off is told by its cause", () => {
+  expect(bootstrapFault("singular-resamples")).toMatch(/a group of the sample is too small/);
+  expect(bootstrapFault("worker-crashed")).toBe("The replicates broke off. Nothing was changed.");
+});
+
 test("replicates say what was drawn, of whom, with which seed, and what had to be drawn again", async () => {
   const plain = ladderOf({}, ["a"], ["b"]);
   expect(bootstrapWords(plain, (await run(plain)).of)).toEqual([
     expect.stringMatching(
       /^BCa intervals from 1.000 resamples of 50 respondents, seed 3; means, SDs, z-scores and products are formed anew in each\./,
     ),
+    expect.stringMatching(/^From fewer than 200 respondents BCa intervals of a ΔR² near 0 end too low/),
   ]);
+  // nothing is said of ΔR² where there is one step, or where limits are percentiles
+  const single = ladderOf({}, ["a", "b"]);
+  expect(bootstrapWords(single, (await run(single)).of)).toHaveLength(1);
   const clustered = ladderOf({ cluster: "class", intervals: { by: "percentile", replicates: 1000 } }, ["a"]);
   expect(bootstrapWords(clustered, (await run(clustered)).of)[0]).toMatch(/^Percentile intervals from 1.000 resamples of 9 whole clusters/);
   const rare = ladderOf({}, ["a", "g"]);

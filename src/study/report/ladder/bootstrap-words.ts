@@ -6,6 +6,9 @@ import { columnTitle, type Titles } from "./coefficient-words";
 /** Over this share of redrawn resamples a caution is due. */
 const MANY_REDRAWN = 0.05;
 
+/** Below this many units BCa limits of a ΔR² near 0 are not to be trusted (docs/methods.md, bench/coverage.ts). */
+const SMALL = 200;
+
 /** Most replicates a ladder can ask for. */
 const MOST_REPLICATES = 100_000;
 
@@ -37,6 +40,11 @@ export function bootstrapWords({ intervals, cluster, seed }: Ladder, of: LadderR
       needed <= MOST_REPLICATES ? `About ${formatCount(roundUp(needed))} would tell it.` : "More than can be drawn would be needed.";
     words.push(
       `${counted(clamped.length, "interval ends", "intervals end")} at an outermost replicate: there are too few to tell the limit. ${enough}`,
+    );
+  }
+  if (intervals.by === "bca" && of.units < SMALL && of.intervals.some(({ figure }) => figure.kind === "dR2" && figure.step > 0)) {
+    words.push(
+      `From fewer than ${SMALL} ${cluster === null ? "respondents" : "clusters"} BCa intervals of a ΔR² near 0 end too low too often; percentile intervals hold better there.`,
     );
   }
   return words;
