@@ -1,9 +1,9 @@
 import { createWriteStream } from "node:fs";
 import { once } from "node:events";
 import path from "node:path";
-import { chromium } from "@playwright/test";
 import { randomStream } from "@/core/random/random-stream";
 import { BetaStep } from "../e2e/beta-step";
+import { studyBegun } from "./study-page";
 
 /**
  * `npm run bench:live [respondents …]`, after a build: a ladder of 5 steps and 12 columns, a product of two scales among them, on
@@ -52,16 +52,7 @@ for (const n of sizes.length > 0 ? sizes : [430, 5_000, 100_000]) {
   const file = path.join(app.data, "answers.csv");
   await writeAnswers(file, n);
   await app.start();
-  const browser = await chromium.launch({
-    executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium",
-    args: ["--no-sandbox", "--disable-gpu"],
-  });
-  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-  await page.addInitScript("globalThis.__name = (f) => f"); // the bundler of this script names functions with it
-  await page.goto(app.address);
-  await page.getByLabel("File of answers").setInputFiles(file);
-  await page.getByRole("button", { name: "Begin the study" }).click();
-  await page.waitForURL(/responses/, { timeout: 120_000 });
+  const { browser, page } = await studyBegun(app, file);
   const id = page.url().split("/").at(-2)!;
   const { revision } = await (await fetch(`${app.address}/api/studies/${id}`)).json();
   const edits = [

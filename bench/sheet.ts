@@ -1,7 +1,7 @@
 import { readFileSync, statSync } from "node:fs";
 import path from "node:path";
-import { chromium } from "@playwright/test";
 import { BetaStep } from "../e2e/beta-step";
+import { fileChosen } from "./study-page";
 import { writeWideAnswers } from "./wide-answers";
 
 /**
@@ -17,14 +17,7 @@ const file = path.join(app.data, "wide.csv");
 await writeWideAnswers(file, rows, columns);
 await app.start();
 const memory = () => Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${app.processId}/status`, "utf8"))![1]) / 1024;
-const browser = await chromium.launch({
-  executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium",
-  args: ["--no-sandbox", "--disable-gpu"],
-});
-const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-await page.addInitScript("globalThis.__name = (f) => f"); // the bundler of this script names functions with it
-await page.goto(app.address);
-await page.getByLabel("File of answers").setInputFiles(file);
+const { browser, page } = await fileChosen(app, file);
 const take = page.getByRole("button", { name: "Begin the study" });
 await take.waitFor({ timeout: 120_000 });
 const idle = memory();

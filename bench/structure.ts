@@ -1,6 +1,5 @@
 import { writeFileSync } from "node:fs";
 import path from "node:path";
-import { chromium } from "@playwright/test";
 import { EigenvalueDecomposition, Matrix } from "ml-matrix";
 import { correlationMatrix } from "@/core/factors/correlation-matrix";
 import { type ExtractionMethod, factorSolution, type RotationMethod } from "@/core/factors/factor-solution";
@@ -8,6 +7,7 @@ import { randomCorrelations, randomEigenvalues } from "@/core/factors/parallel-a
 import { symmetricEigen, symmetricEigenvalues } from "@/core/linear-algebra/symmetric-eigen";
 import { randomStream } from "@/core/random/random-stream";
 import { BetaStep } from "../e2e/beta-step";
+import { studyBegun } from "./study-page";
 
 /**
  * `npm run bench:structure [items] [respondents]`, after a build: factor exploration of made-up answers (60 × 5,000 unless said). The core's parts in
@@ -58,16 +58,7 @@ const app = new BetaStep();
 const file = path.join(app.data, "answers.csv");
 writeFileSync(file, [names.join(","), ...Array.from({ length: n }, (_, row) => items.map((item) => item[row]).join(","))].join("\n"));
 await app.start();
-const browser = await chromium.launch({
-  executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium",
-  args: ["--no-sandbox", "--disable-gpu"],
-});
-const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-await page.addInitScript("globalThis.__name = (f) => f"); // the bundler of this script names functions with it
-await page.goto(app.address);
-await page.getByLabel("File of answers").setInputFiles(file);
-await page.getByRole("button", { name: "Begin the study" }).click();
-await page.waitForURL(/responses/, { timeout: 120_000 });
+const { browser, page } = await studyBegun(app, file);
 await page.getByRole("link", { name: /^Scales/ }).click();
 const numbers = page.locator('[data-testid="structure-numbers"][data-outdated="false"]');
 const clicked = performance.now();

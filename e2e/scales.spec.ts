@@ -169,8 +169,8 @@ test("weights, z-scores, a scale of scales and factor scores: the page's numbers
 });
 
 test("intervals of alpha and omega by bootstrap, on request: they hold what they are intervals of, and go with the scale", async ({ page }) => {
-  await open(page, "Tutor support");
-  const { reliability, counts } = (await computed()).scales.tutor_support;
+  await open(page, "Peer belonging");
+  const { reliability, counts } = (await computed()).scales.peer_belonging;
   await page.getByRole("button", { name: "Intervals of α and ω by bootstrap" }).click();
   const line = page.getByTestId("reliability-intervals");
   await expect(line).toContainText(`resamples of ${counts.complete} respondents, seed 1`, { timeout: 30_000 });
@@ -185,7 +185,7 @@ test("intervals of alpha and omega by bootstrap, on request: they hold what they
     expect(Number(upper) - Number(lower)).toBeLessThan(0.15);
   }
   // another scale has not been asked for
-  await open(page, "Peer belonging");
+  await open(page, "Classroom anxiety");
   await expect(line.getByRole("button")).toBeVisible();
 });
 
