@@ -168,9 +168,11 @@ test("weights, z-scores, a scale of scales and factor scores: the page's numbers
   await figures("new_scale");
 });
 
-test("intervals of alpha and omega by bootstrap, on request: they hold what they are intervals of, and go with the scale", async ({ page }) => {
-  await open(page, "Peer belonging");
-  const { reliability, counts } = (await computed()).scales.peer_belonging;
+test("intervals of alpha and omega by bootstrap, on request: they hold what they are intervals of, and go with the scale", async ({
+  page,
+}) => {
+  await open(page, "Willingness to speak");
+  const { reliability, counts } = (await computed()).scales.willingness_to_speak;
   await page.getByRole("button", { name: "Intervals of α and ω by bootstrap" }).click();
   const line = page.getByTestId("reliability-intervals");
   await expect(line).toContainText(`resamples of ${counts.complete} respondents, seed 1`, { timeout: 30_000 });
