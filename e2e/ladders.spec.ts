@@ -339,3 +339,33 @@ test("intervals by bootstrap: the compute command's for the same seed, of this l
   await page.getByText("β", { exact: true }).first().click();
   await expect(cell("speaking_confidence*tutor_support")).toHaveText(normal!);
 });
+
+test("replicates that take long tell how far they are, and can be stopped and gone on with; the ladder stays as it is", async ({
+  page,
+}) => {
+  await page.goto(place("?ladder=exam"));
+  await settled(page);
+  // a product without one of its parts is another model once it is centred anew: each resample is fitted by itself
+  await button(page, "Remove Speaking confidence from step 2").click();
+  await settled(page);
+  const before = await page.getByTestId("coefficients").getByRole("table").first().textContent();
+  await button(page, "Intervals by: normal theory").click();
+  await page.keyboard.type("percentile");
+  await page.keyboard.press("Enter");
+  const line = page.getByTestId("replicates");
+  await expect(line).toContainText(/of 5.000 replicates/);
+  await expect(line.getByRole("progressbar")).toBeVisible();
+  await expect(line).toContainText(/about \d+ s left/, { timeout: 30_000 });
+  // the page answers meanwhile: a first look at every interval, and a word of the sentence opens
+  await expect(page.getByTestId("tutor_support@2").locator("xpath=following-sibling::td[2]")).toHaveText(/^\[/, { timeout: 30_000 });
+  await line.getByRole("button", { name: "Stop" }).click();
+  await expect(line).toContainText("Stopped: intervals from 500 of 5 000 replicates.");
+  await line.getByRole("button", { name: "Draw all" }).click();
+  await expect(line.getByRole("button", { name: "Stop" })).toBeVisible();
+  await button(page, "Intervals by: percentile bootstrap").click();
+  await page.keyboard.type("normal");
+  await page.keyboard.press("Enter");
+  await expect(line).toHaveCount(0);
+  await settled(page);
+  expect(await page.getByTestId("coefficients").getByRole("table").first().textContent()).toBe(before);
+});

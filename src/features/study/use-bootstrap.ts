@@ -1,6 +1,6 @@
 "use client";
 
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { CancelledError, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { drawJackknife, drawReplicates, forReplicates, ladderIntervals, type ReplicatesSoFar, type RunJob } from "@/compute/bootstrap";
 import { browserPool, poolSize } from "@/compute/browser/browser-pool";
@@ -104,18 +104,23 @@ export function useBootstrap(ladder: Ladder, step: number, enabled: boolean): Bo
     gcTime: KEPT_MS,
   });
   const computing = kept.isFetching || replicates.isFetching || jackknife.isFetching || read.isFetching;
-  const error = replicates.error ?? jackknife.error ?? read.error;
+  // what was stopped did not break off
+  const errors = [replicates.error, jackknife.error, read.error].filter(
+    (error) => error !== null && !(error instanceof CancelledError) && codeOf(error) !== "stopped",
+  );
   const done = kept.data ? of : replicates.isFetching ? pace.done : (so?.count ?? 0);
   return {
     intervals: wanted ? (kept.data ?? read.data ?? null) : null,
     progress: by === "normal" ? null : { done, of },
     secondsLeft: pace.secondsLeft,
     computing: wanted && computing,
-    fault: wanted && error && !computing ? String((error as { code?: unknown }).code ?? "job-failed") : null,
+    fault: wanted && errors[0] && !computing ? codeOf(errors[0]) : null,
     stop: () => void client.cancelQueries({ queryKey: replicatesKey }, { revert: false }),
     again: () => void [replicates, jackknife].forEach((one) => void one.refetch()),
   };
 }
+
+const codeOf = (error: Error) => String((error as { code?: unknown }).code ?? "job-failed");
 
 /** Intervals of the same model stay until more replicates refine them; those of another model never show. */
 function sameModel(key: readonly unknown[], ladder: Ladder): boolean {

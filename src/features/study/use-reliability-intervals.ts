@@ -1,6 +1,6 @@
 "use client";
 
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { CancelledError, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { drawJackknife, drawReplicates, limitsOfAll, type RunJob } from "@/compute/bootstrap";
 import { browserPool, poolSize } from "@/compute/browser/browser-pool";
@@ -61,7 +61,7 @@ export function useReliabilityIntervals(scale: Scale, enabled: boolean): Reliabi
     redrawn: found.data?.redrawn ?? 0,
     done,
     computing: found.isFetching,
-    failed: enabled && found.isError && !found.isFetching,
+    failed: enabled && found.isError && !found.isFetching && !(found.error instanceof CancelledError),
     stop: () => void client.cancelQueries({ queryKey }),
     again: () => void found.refetch(),
   };

@@ -28,7 +28,9 @@ export function ReplicateState({ boot }: { boot: Bootstrapped }) {
         </>
       ) : done < of ? (
         <>
-          Stopped: intervals from {formatCount(done)} of {formatCount(of)} replicates.{" "}
+          {done === 0
+            ? "Stopped before there was any interval."
+            : `Stopped: intervals from ${formatCount(done)} of ${formatCount(of)} replicates.`}{" "}
           <button type="button" className="link" onClick={boot.again}>
             Draw all
           </button>
