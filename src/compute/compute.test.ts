@@ -6,8 +6,12 @@ import { MessageChannel } from "node:worker_threads";
 import { referenceSet } from "@/core/test-support/reference-set";
 import { allowance, errorOf, leaves } from "@/study/test-support/reference-blocks";
 import { oursOf, studyOf } from "@/study/test-support/reference-study";
+import { Ladder } from "@/study/model/ladder";
+import { Study } from "@/study/model/study";
 import { Variable } from "@/study/model/variable";
 import { sourceOf } from "@/study/test-support/columns";
+import { bootstrapLadder } from "./bootstrap";
+import { contextOf, runHere } from "./test-support/here";
 import { JobError, type WorkerLike, WorkerPool } from "./worker-pool";
 import type { Job } from "./protocol/jobs";
 import type { FromWorker, ToWorker } from "./protocol/messages";
@@ -24,13 +28,13 @@ class PortWorker implements WorkerLike {
   private readonly channel = new MessageChannel();
   constructor(private readonly asleep = false) {
     PortWorker.made++;
-    const desk = workerDesk((message) => this.channel.port2.postMessage(message));
+    const desk = workerDesk((message, transfer) => this.channel.port2.postMessage(message, transfer));
     this.channel.port2.on("message", (data: ToWorker) => !this.asleep && desk(data));
     this.channel.port1.on("message", (data: FromWorker) => this.onmessage?.({ data }));
   }
-  postMessage(message: ToWorker) {
+  postMessage(message: ToWorker, transfer: ArrayBuffer[] = []) {
     if (message.type === "columns") PortWorker.columnsSent += message.columns.length;
-    this.channel.port1.postMessage(message);
+    this.channel.port1.postMessage(message, transfer);
   }
   terminate() {
     this.channel.port1.close();
@@ -177,6 +181,26 @@ test("a long job tells how far it is; the same random data are not made twice", 
   expect(second.result).toEqual(first.result);
 });
 
+test("the numbers of replicates are handed over: who sends them has them no more, and the limits are theirs", async () => {
+  pool = new WorkerPool(() => new PortWorker(), 1);
+  const values = Float64Array.from({ length: 99 }, (_, i) => i + 1);
+  const expected = [{ estimate: 50, acceleration: 0 }];
+  const limits = pool.run({ kind: "limits", values, figures: 1, expected, pairs: null, by: "percentile", confidence: 0.9 }, "d", []);
+  expect(values.byteLength).toBe(0);
+  expect((await limits)[0]!.interval).toMatchObject({ lower: expect.closeTo(5, 9), upper: expect.closeTo(95, 9), clamped: false, needed: 19, method: "percentile" }); // prettier-ignore
+});
+
+test("a job that the core refuses is an error with the core's own code, and the worker goes on", async () => {
+  pool = new WorkerPool(() => new PortWorker(), 1);
+  const steps = [{ id: "s", terms: [{ components: ["y"] }, { components: ["y", "y"] }] }]; // as many columns as complete rows
+  const ladder = Ladder.parse({ id: "l", name: "L", outcome: "x", intervals: { by: "bca" }, steps });
+  const context = { ...NOTHING, codebook: ["x", "y"].map((name) => Variable.parse({ name })) };
+  const job = { kind: "jackknife" as const, context, of: { what: "ladder" as const, ladder, extent: "tables" as const }, step: 0 };
+  await expect(pool.run(job, "d", columns("x", "y"))).rejects.toMatchObject({ code: "too-few-cases" });
+  expect(await pool.run(strips("x"), "d", columns("x"))).toHaveLength(1);
+  expect(PortWorker.made).toBe(1);
+});
+
 test("the desk does not take a message it does not know", () => {
   pool = new WorkerPool(() => new PortWorker(), 1);
   expect(() => workerDesk(() => {})({ type: "run", id: 1, dataset: "d", job: { kind: "anything" } })).toThrow();
@@ -223,6 +247,25 @@ describe("the compute command", () => {
       },
     ],
   };
+
+  test("intervals by bootstrap are drawn on threads: the numbers of the same seed worked out right here", async () => {
+    const [ladder] = study.ladders;
+    const asked = { ...ladder!, seed: 9, intervals: { by: "bca", replicates: 1000 } };
+    const { code, results } = compute({ ...study, ladders: [asked] }, garden);
+    expect(code).toBe(0);
+    const { bootstrap } = results().ladders.belonging;
+    const whole = Study.parse({ ...study, codebook: [...study.codebook, { name: "consent", kind: "category" }], ladders: [asked] });
+    const here = await bootstrapLadder(
+      runHere(sourceOf(Object.fromEntries(set.cells))),
+      { context: contextOf(whole), of: { what: "ladder", ladder: whole.ladders[0]!, extent: "everything" } },
+      1,
+    );
+    expect(bootstrap).toMatchObject({ by: "bca", replicates: 1000, seed: 9, units: here!.units, redrawn: here!.redrawn });
+    const product = here!.intervals.find(({ figure }) => figure.kind === "beta" && figure.column === "hours*knowhow")!;
+    expect(bootstrap.intervals["step3.beta.hours*knowhow"]).toEqual(product.interval);
+    expect(Object.keys(bootstrap.intervals)).toHaveLength(here!.intervals.length);
+    expect(Object.keys(bootstrap.beta_differences)).toHaveLength(here!.differences.length);
+  });
 
   // sets that between them have a filter, products, categories, clusters, a stated order, given folds and a comparison
   test.each(["garden_ladder", "museum_categories", "ferry_clusters", "library_five_steps", "awkward_designs"])(

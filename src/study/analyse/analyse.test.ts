@@ -4,6 +4,7 @@ import { Study } from "../model/study";
 import { sourceOf } from "../test-support/columns";
 import { analyseLadder } from "./analyse-ladder";
 import { analyseScale } from "./analyse-scale";
+import type { WorkedOut } from "./ladder-results";
 import { resultsDocument } from "./results-document";
 
 const n = 24;
@@ -104,6 +105,28 @@ test("the results document holds no NaN and survives JSON as it is", () => {
   expect(JSON.parse(JSON.stringify(document))).toEqual(document);
   expect(document.ladders.empty).toMatchObject({ status: "refused", refusal: { code: "no-outcome" } });
   expect(document.scales.q!.status).toBe("scored");
+});
+
+test("a ladder whose replicates were not drawn says so; drawn ones stand under the names of their figures", () => {
+  const asked = ladder({ intervals: { by: "bca", replicates: 1000 }, seed: 3 });
+  const results = (worked?: ReadonlyMap<string, WorkedOut>): any =>
+    (resultsDocument({ ...study, ladders: [asked] }, source, worked).ladders.l as { bootstrap?: unknown }).bootstrap;
+  expect(results()).toEqual({ available: false, reason: "not-drawn" });
+  const interval = { estimate: 0.2, lower: 0.1, upper: 0.3, method: "bca" as const, clamped: false, needed: 40 };
+  const spread = { edges: [0, 1], counts: [1000] };
+  const figures = [
+    { kind: "R2", step: 0 },
+    { kind: "part", step: 1, column: "a*b" },
+    { kind: "marginalMean", step: 1, variable: "group", level: "odd" },
+    { kind: "contrast", step: 1, variable: "group", level: "odd", minus: "even" },
+    { kind: "difference", step: 1, first: "a", second: "b" },
+  ] as const;
+  const intervals = { replicates: 1000, redrawn: 4, units: 30, intervals: figures.map((figure) => ({ figure, interval, spread })), differences: [{ ...interval, first: "a", second: "b", p: 0.04, pHolm: 0.08 }] }; // prettier-ignore
+  const found = results(new Map([["l", { intervals }]]));
+  expect(found).toMatchObject({ by: "bca", replicates: 1000, seed: 3, units: 30, redrawn: 4 });
+  expect(Object.keys(found.intervals)).toEqual(["step1.R2", "step2.part.a*b", "step2.marginalMean.group.odd", "step2.contrast.group.odd - even", "step2.difference.a - b"]); // prettier-ignore
+  expect(found.beta_differences["a - b"]).toMatchObject({ p: 0.04, p_holm: 0.08, lower: 0.1 });
+  expect(found.intervals["step1.R2"]).toEqual(interval);
 });
 
 describe("settings that change the sample or the errors", () => {
