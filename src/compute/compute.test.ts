@@ -192,11 +192,12 @@ test("the numbers of replicates are handed over: who sends them has them no more
 
 test("a job that the core refuses is an error with the core's own code, and the worker goes on", async () => {
   pool = new WorkerPool(() => new PortWorker(), 1);
-  const steps = [{ id: "s", terms: [{ components: ["y"] }, { components: ["y", "y"] }] }]; // as many columns as complete rows
-  const ladder = Ladder.parse({ id: "l", name: "L", outcome: "x", intervals: { by: "bca" }, steps });
-  const context = { ...NOTHING, codebook: ["x", "y"].map((name) => Variable.parse({ name })) };
+  const steps = [{ id: "s", terms: [{ components: ["v"] }] }];
+  const two = sourceOf({ u: ["1", "2"], v: ["2", "1"] }); // as many rows as coefficients
+  const ladder = Ladder.parse({ id: "l", name: "L", outcome: "u", intervals: { by: "bca" }, steps });
+  const context = { ...NOTHING, codebook: ["u", "v"].map((name) => Variable.parse({ name })) };
   const job = { kind: "jackknife" as const, context, of: { what: "ladder" as const, ladder, extent: "tables" as const }, step: 0 };
-  await expect(pool.run(job, "d", columns("x", "y"))).rejects.toMatchObject({ code: "too-few-cases" });
+  await expect(pool.run(job, "e", [two("u")!, two("v")!])).rejects.toMatchObject({ code: "too-few-cases" });
   expect(await pool.run(strips("x"), "d", columns("x"))).toHaveLength(1);
   expect(PortWorker.made).toBe(1);
 });
