@@ -105,7 +105,7 @@ export class KernelEngine implements Engine {
   }
 
   draw(seed: number, first: number, count: number, attempt: number, out: Float64Array, stride: number, at: number): void {
-    this.clearCounts();
+    this.clearCounts(count);
     for (let r = 0; r < count; r += SIDE_BY_SIDE) {
       for (let s = 0; s < SIDE_BY_SIDE; s++) {
         seededState(seed, first + r + s, attempt, this.state);
@@ -124,7 +124,7 @@ export class KernelEngine implements Engine {
   }
 
   counted(count: number, fill: FillCounts, out: Float64Array, stride: number, at: number): void {
-    this.clearCounts();
+    this.clearCounts(count);
     this.parts.forEach(({ counts, stride: step, units }, part) => {
       for (let r = 0; r < count; r++) fill(r, part, this.bytes.subarray(counts + r * step, counts + r * step + units));
     });
@@ -147,11 +147,13 @@ export class KernelEngine implements Engine {
     this.run(count, out, stride, at);
   }
 
-  private clearCounts(): void {
+  /** Streams are drawn from a few at a time, so a few resamples beyond the last are counted too. */
+  private clearCounts(count: number): void {
+    const resamples = Math.ceil(count / SIDE_BY_SIDE) * SIDE_BY_SIDE;
     for (const { counts, stride: step, units } of this.parts) {
-      this.bytes.fill(0, counts, counts + this.batch * step);
+      this.bytes.fill(0, counts, counts + resamples * step);
       // rows beyond the last are held once: neither missing nor repeated
-      if (step > units) for (let r = 0; r < this.batch; r++) this.bytes.fill(1, counts + r * step + units, counts + (r + 1) * step);
+      if (step > units) for (let r = 0; r < resamples; r++) this.bytes.fill(1, counts + r * step + units, counts + (r + 1) * step);
     }
   }
 

@@ -32,7 +32,7 @@ export class PlainEngine implements Engine {
   }
 
   draw(seed: number, first: number, count: number, attempt: number, out: Float64Array, stride: number, at: number): void {
-    for (const part of this.parts) part.counts.fill(0);
+    for (const part of this.parts) part.clear(count);
     for (let r = 0; r < count; r++) {
       seededState(seed, first + r, attempt, this.state);
       for (const part of this.parts) part.draw(this.state, r);
@@ -43,7 +43,7 @@ export class PlainEngine implements Engine {
 
   counted(count: number, fill: FillCounts, out: Float64Array, stride: number, at: number): void {
     this.parts.forEach((part, p) => {
-      part.counts.fill(0);
+      part.clear(count);
       for (let r = 0; r < count; r++) fill(r, p, part.countsOf(r));
       part.sum(count);
     });
@@ -109,6 +109,10 @@ class PartSums {
     this.room = new Float64Array(2 * PAIRS * this.stride);
     this.table = new Float64Array(PAIRS * ENTRIES * this.stride);
     this.list = new Int32Array(2 * PAIRS * Math.ceil(255 / MOST_OF_ONE));
+  }
+
+  clear(resamples: number): void {
+    this.counts.fill(0, 0, resamples * this.step);
   }
 
   countsOf(resample: number): Uint8Array {
