@@ -31,6 +31,6 @@ export default defineConfig({
   use: {
     viewport: { width: 1280, height: 800 },
     launchOptions: { executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium", args },
-    trace: "on-first-retry", // a trace of every journey takes a third of its time
+    trace: "on-first-retry",
   },
 });

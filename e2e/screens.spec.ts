@@ -4,8 +4,11 @@ import { withDemo } from "./beta-step";
 
 const app = withDemo();
 
+/** Rows of the answers from the eighth on are like those before, and a thousand cells take a minute to look through. */
+const MORE_ROWS = '[role="grid"] [role="row"]:nth-child(n + 9)';
+
 async function faults(page: Page): Promise<string[]> {
-  const { violations } = await new AxeBuilder({ page }).analyze();
+  const { violations } = await new AxeBuilder({ page }).exclude(MORE_ROWS).analyze();
   return violations.flatMap((v) => v.nodes.map((node) => `${v.id}: ${node.target.join(" ")}`));
 }
 const place = (name: string) => `${app.address}/studies/${app.demo}/${name}`;
