@@ -142,7 +142,7 @@ test("law: limits do not depend on how many figures are read at a time; the pict
   const { source, asked } = setUp("garden_ladder", "bca");
   const run = runHere(source);
   const so = await drawReplicates(run, asked, 1000, 1);
-  const jackknife = await run<"jackknife">({ kind: "jackknife", ...asked, step: 0 });
+  const jackknife = await run<"jackknife">({ kind: "jackknife", ...asked, step: 0, accelerated: true });
   const together = await limitsOfAll(run, jackknife, so, { by: "bca", confidence: 0.9 });
   const values = (figure: number) => Float64Array.from(numbers(so), (all) => all[figure]!);
   for (const [k, limits] of together.entries()) {
@@ -153,6 +153,11 @@ test("law: limits do not depend on how many figures are read at a time; the pict
     expect(spread.edges[0]!).toBeLessThanOrEqual(interval.lower);
     expect(spread.edges.at(-1)!).toBeGreaterThanOrEqual(interval.upper - 1e-12);
   }
+  // percentile limits need no unit to be left out
+  const spared = await run<"jackknife">({ kind: "jackknife", ...asked, step: 0, accelerated: false });
+  expect(spared.expected.map((e) => e.estimate)).toEqual(jackknife.expected.map((e) => e.estimate));
+  const how = { by: "percentile", confidence: 0.9 } as const;
+  expect(await limitsOfAll(run, spared, so, how)).toEqual(await limitsOfAll(run, jackknife, so, how));
   // what goes to the server and back is what was worked out
   const whole = await ladderIntervals(run, jackknife, so, { by: "bca", confidence: 0.9 });
   expect(LadderReplicateIntervals.parse(JSON.parse(JSON.stringify(whole)))).toEqual(whole);
@@ -189,7 +194,7 @@ test("the reliability of a scale has intervals that hold its estimates", async (
   const asked = { context, of: { what: "scale" as const, scale, seed: 4 } };
   const run = runHere(source);
   const so = await drawReplicates(run, asked, 1000, 2);
-  const jackknife = await run<"jackknife">({ kind: "jackknife", ...asked, step: null });
+  const jackknife = await run<"jackknife">({ kind: "jackknife", ...asked, step: null, accelerated: true });
   expect([jackknife.figures, jackknife.units]).toEqual([["alpha", "omega"], 60]);
   for (const { interval } of await limitsOfAll(run, jackknife, so, { by: "bca", confidence: 0.95 })) {
     expect(interval.lower).toBeLessThan(interval.estimate);

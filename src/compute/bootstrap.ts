@@ -70,8 +70,8 @@ export async function drawReplicates(
 }
 
 /** What limits need besides replicates. @param step whose β are compared, from 0; null for none */
-export function drawJackknife(run: RunJob, asked: Asked, step: number | null): Promise<Jackknife> {
-  return again(() => run<"jackknife">({ kind: "jackknife", ...asked, step }));
+export function drawJackknife(run: RunJob, asked: Asked, step: number | null, by: HowRead["by"]): Promise<Jackknife> {
+  return again(() => run<"jackknife">({ kind: "jackknife", ...asked, step, accelerated: by === "bca" }));
 }
 
 /** What a worker that broke down was doing is done again by another: the numbers are the same. */
@@ -184,7 +184,7 @@ export async function bootstrapLadder(
   const { intervals, confidence, steps } = of.ladder;
   if (intervals.by === "normal") return null;
   const [jackknife, so] = await Promise.all([
-    drawJackknife(run, { context, of }, steps.length - 1),
+    drawJackknife(run, { context, of }, steps.length - 1, intervals.by),
     drawReplicates(run, { context, of }, intervals.replicates, atOnce),
   ]);
   return ladderIntervals(run, jackknife, so, { by: intervals.by, confidence });

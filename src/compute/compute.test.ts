@@ -196,7 +196,13 @@ test("a job that the core refuses is an error with the core's own code, and the 
   const two = sourceOf({ u: ["1", "2"], v: ["2", "1"] }); // as many rows as coefficients
   const ladder = Ladder.parse({ id: "l", name: "L", outcome: "u", intervals: { by: "bca" }, steps });
   const context = { ...NOTHING, codebook: ["u", "v"].map((name) => Variable.parse({ name })) };
-  const job = { kind: "jackknife" as const, context, of: { what: "ladder" as const, ladder, extent: "tables" as const }, step: 0 };
+  const job = {
+    kind: "jackknife" as const,
+    context,
+    of: { what: "ladder" as const, ladder, extent: "tables" as const },
+    step: 0,
+    accelerated: true,
+  };
   await expect(pool.run(job, "e", [two("u")!, two("v")!])).rejects.toMatchObject({ code: "too-few-cases" });
   expect(await pool.run(strips("x"), "d", columns("x"))).toHaveLength(1);
   expect(PortWorker.made).toBe(1);

@@ -50,7 +50,7 @@ export function runJob(
     case "replicates":
       return replicatesOfRange(job.of, columns, job, shelves.resamplings, resampledKey(job), (done) => progress(done, job.count));
     case "jackknife":
-      return jackknifeOf(job.of, columns, job.step, shelves.resamplings, resampledKey(job));
+      return jackknifeOf(job.of, columns, job, shelves.resamplings, resampledKey(job));
     case "shuffles":
       return ladderShuffles(job.ladder, columns);
     case "shuffled":

@@ -67,7 +67,7 @@ export const Job = z.discriminatedUnion("kind", [
   /** Some of all replicates: the ranges of one thing can be dealt out. @see src/compute/bootstrap.ts for the three together */
   z.strictObject({ kind: z.literal("replicates"), context: Context, of: Resampled, first: Rows, count: z.int().min(1) }),
   /** What limits need besides replicates; of the differences between the β of a step as well. */
-  z.strictObject({ kind: z.literal("jackknife"), context: Context, of: Resampled, step: Rows.nullable() }),
+  z.strictObject({ kind: z.literal("jackknife"), context: Context, of: Resampled, step: Rows.nullable(), accelerated: z.boolean() }),
   /** How many shuffles a ladder's Durbin–Watson tests take, and some of them, counted. */
   z.strictObject({ kind: z.literal("shuffles"), context: Context, ladder: Ladder }),
   z.strictObject({ kind: z.literal("shuffled"), context: Context, ladder: Ladder, first: Rows, count: z.int().min(1) }),

@@ -1,7 +1,7 @@
 "use client";
 
 import type { LadderResult } from "@/study/analyse/analyse-ladder";
-import { activeTerms, type Ladder, LadderIntervals, Seed } from "@/study/model/ladder";
+import { activeTerms, type Ladder, LadderIntervals, REPLICATES, Seed } from "@/study/model/ladder";
 import type { Study } from "@/study/model/study";
 import { titleOf } from "@/study/model/study";
 import { formatCount } from "@/study/report/format-number";
@@ -55,9 +55,9 @@ function ReplicateWords({ ladder, onChange }: { ladder: Ladder; onChange: (ladde
         width={110}
         read={(typed) => {
           const count = Number(typed.replace(/\s/g, ""));
-          return Number.isInteger(count) && count >= 1000 && count <= 100_000 ? count : null;
+          return Number.isInteger(count) && count >= REPLICATES.least && count <= REPLICATES.most ? count : null;
         }}
-        rule="1 000 to 100 000."
+        rule={`${formatCount(REPLICATES.least)} to ${formatCount(REPLICATES.most)}.`}
         onChange={(replicates) => onChange({ ...ladder, intervals: { ...intervals, replicates } })}
       />
       {" replicates (seed "}

@@ -81,10 +81,19 @@ export function useBootstrap(ladder: Ladder, step: number, enabled: boolean): Bo
     structuralSharing: false,
     gcTime: KEPT_MS,
   });
+  const jackknifeKey: readonly unknown[] = [
+    "jackknife",
+    house.dataset.id,
+    ladder.id,
+    job.context,
+    { ...drawn, intervals: null, seed: null },
+    step,
+    by,
+  ];
   const jackknife = useQuery<Jackknife, Error, Jackknife, readonly unknown[]>({
-    queryKey: ["jackknife", house.dataset.id, ladder.id, job.context, { ...drawn, intervals: null, seed: null }, step],
+    queryKey: jackknifeKey,
     enabled: drawing,
-    queryFn: async ({ signal }) => drawJackknife(await runWith(signal), asked, step),
+    queryFn: async ({ signal }) => drawJackknife(await runWith(signal), asked, step, by === "bca" ? "bca" : "percentile"),
     structuralSharing: false,
     gcTime: KEPT_MS,
   });
@@ -115,7 +124,9 @@ export function useBootstrap(ladder: Ladder, step: number, enabled: boolean): Bo
     secondsLeft: pace.secondsLeft,
     computing: wanted && computing,
     fault: wanted && errors[0] && !computing ? codeOf(errors[0]) : null,
-    stop: () => void client.cancelQueries({ queryKey: replicatesKey }, { revert: false }),
+    stop: () => {
+      for (const queryKey of [replicatesKey, jackknifeKey]) void client.cancelQueries({ queryKey }, { revert: false });
+    },
     again: () => void [replicates, jackknife].forEach((one) => void one.refetch()),
   };
 }

@@ -42,7 +42,7 @@ export function useReliabilityIntervals(scale: Scale, enabled: boolean): Reliabi
       const run: RunJob = (one) => browserPool().run(one, house.dataset.id, data, signal);
       setDone(0);
       const [jackknife, so] = await Promise.all([
-        drawJackknife(run, asked, null),
+        drawJackknife(run, asked, null, by),
         drawReplicates(run, asked, replicates, poolSize(), { progress: setDone }),
       ]);
       const limits = await limitsOfAll(run, jackknife, so, { by, confidence });

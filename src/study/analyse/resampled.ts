@@ -94,15 +94,26 @@ export interface Jackknife {
   differences: ({ first: number; second: number } & Expected)[];
 }
 
-/** @param step whose β are compared, from 0; null for none */
-export function jackknifeOf(of: Resampled, columns: StudyColumns, step: number | null, shelf: ResamplingShelf, key: string): Jackknife {
+/**
+ * @param step whose β are compared, from 0; null for none
+ * @param accelerated false where percentile limits are read: they need no acceleration, and 0 stands in its place
+ */
+export function jackknifeOf(
+  of: Resampled,
+  columns: StudyColumns,
+  { step, accelerated }: { step: number | null; accelerated: boolean },
+  shelf: ResamplingShelf,
+  key: string,
+): Jackknife {
   const ready = readied(of, columns, shelf, key);
   const estimates = ready.estimates();
   const betas = [...ready.names.entries()].flatMap(([at, f]) =>
     typeof f === "object" && f.kind === "beta" && f.step === step ? [at] : [],
   );
   const pairs = betas.flatMap((first, i) => betas.slice(i + 1).map((second) => ({ first, second })));
-  const { figures, differences } = accelerationsOf(ready, estimates, pairs);
+  const { figures, differences } = accelerated
+    ? accelerationsOf(ready, estimates, pairs)
+    : { figures: new Float64Array(estimates.length), differences: new Float64Array(pairs.length) };
   return {
     figures: ready.names,
     units: ready.units,

@@ -39,10 +39,13 @@ export const RowOrder = z.discriminatedUnion("by", [
 ]);
 export type RowOrder = z.infer<typeof RowOrder>;
 
+/** So many replicates a ladder may ask for. */
+export const REPLICATES = { least: 1000, most: 100_000 } as const;
+
 /** Where intervals come from: normal theory, or replicates of the ladder on resampled cases (whole clusters, where there are any). */
 export const LadderIntervals = z.discriminatedUnion("by", [
   z.strictObject({ by: z.literal("normal") }),
-  z.strictObject({ by: z.enum(["bca", "percentile"]), replicates: z.int().min(1000).max(100_000).default(5000) }),
+  z.strictObject({ by: z.enum(["bca", "percentile"]), replicates: z.int().min(REPLICATES.least).max(REPLICATES.most).default(5000) }),
 ]);
 export type LadderIntervals = z.infer<typeof LadderIntervals>;
 

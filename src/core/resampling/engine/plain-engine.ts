@@ -130,7 +130,7 @@ class PartSums {
   sum(count: number): void {
     const { stride, sums, table, list } = this;
     const all = this.step / 2;
-    sums.fill(0);
+    sums.fill(0, 0, count * stride);
     for (let from = 0; from < all; from += PAIRS) {
       const many = Math.min(PAIRS, all - from);
       this.fillTable(2 * from, many);

@@ -28,7 +28,7 @@ export function ReplicateState({ boot }: { boot: Bootstrapped }) {
         </>
       ) : done < of ? (
         <>
-          {done === 0
+          {done === 0 || !boot.intervals
             ? "Stopped before there was any interval."
             : `Stopped: intervals from ${formatCount(done)} of ${formatCount(of)} replicates.`}{" "}
           <button type="button" className="link" onClick={boot.again}>

@@ -1,5 +1,5 @@
 import type { BetaDifference, LadderReplicateIntervals } from "../../model/replicate-intervals";
-import type { Ladder } from "../../model/ladder";
+import { type Ladder, REPLICATES } from "../../model/ladder";
 import { counted, formatCount, formatInterval, formatShare, pStatement } from "../format-number";
 import { columnTitle, type Titles } from "./coefficient-words";
 
@@ -8,9 +8,6 @@ const MANY_REDRAWN = 0.05;
 
 /** Below this many units BCa limits of a ΔR² near 0 are not to be trusted (docs/methods.md, bench/coverage.ts). */
 const SMALL = 200;
-
-/** Most replicates a ladder can ask for. */
-const MOST_REPLICATES = 100_000;
 
 /** Up to two digits: the limits themselves move a little with the replicates. */
 function roundUp(count: number): number {
@@ -37,7 +34,7 @@ export function bootstrapWords({ intervals, cluster, seed }: Ladder, of: LadderR
   if (clamped.length > 0) {
     const needed = clamped.map(({ interval }) => interval.needed ?? Infinity).reduce((most, n) => Math.max(most, n));
     const enough =
-      needed <= MOST_REPLICATES ? `About ${formatCount(roundUp(needed))} would tell it.` : "More than can be drawn would be needed.";
+      needed <= REPLICATES.most ? `About ${formatCount(roundUp(needed))} would tell it.` : "More than can be drawn would be needed.";
     words.push(
       `${counted(clamped.length, "interval ends", "intervals end")} at an outermost replicate: there are too few to tell the limit. ${enough}`,
     );

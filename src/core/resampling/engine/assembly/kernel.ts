@@ -1,5 +1,5 @@
-// AssemblyScript, not TypeScript: compiled to WebAssembly by scripts/build-kernel.mjs. What it does is told in ../plain-engine.ts, which does the same
-// step by step with the same order of every addition, so that both give the same digits. All addresses are bytes in the module's memory; ../kernel-engine.ts
+// AssemblyScript, not TypeScript: compiled to WebAssembly by scripts/build-kernel.mjs. ../plain-engine.ts does the
+// same in another way: draws and tapes give the same digits, sums differ by rounding alone. All addresses are bytes in the module's memory; ../kernel-engine.ts
 // lays it out. No multiply-add in one rounding is used: not every processor has one.
 
 const LANES: i32 = 16;
