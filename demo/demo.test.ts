@@ -2,7 +2,7 @@ import { readFileSync } from "node:fs";
 import path from "node:path";
 import { columnFacts } from "@/files/column-facts";
 import { readBytes } from "@/files/test-support/read-bytes";
-import { resultsDocument } from "@/study/analyse/results-document";
+import { resultsOf } from "@/study/test-support/results";
 import { applyEdits } from "@/study/model/edit";
 import { cellText } from "@/study/model/response-column";
 import { Study } from "@/study/model/study";
@@ -15,14 +15,14 @@ import { PLANTED, TRUE_PARAMETERS } from "./true-parameters";
 const csv = readFileSync(path.join(process.cwd(), "demo/canal-street.csv"), "utf8");
 let study: Study;
 let columns: Map<string, ResponseColumn>;
-let results: ReturnType<typeof resultsDocument>;
+let results: any;
 beforeAll(async () => {
   const read = await readBytes(csv);
   columns = read.columns;
   const codebook = guessCodebook(read.data.columns.map(columnFacts));
   const bare = Study.parse({ format: "beta-step-study", version: 1, name: "x", codebook });
   study = applyEdits(bare, canalStreetEdits()).study;
-  results = resultsDocument(study, (name) => columns.get(name));
+  results = await resultsOf(study, (name) => columns.get(name));
 });
 const cell = (name: string, row: number) => cellText(columns.get(name)!, row - 1);
 

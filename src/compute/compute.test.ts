@@ -7,11 +7,12 @@ import { referenceSet } from "@/core/test-support/reference-set";
 import { allowance, errorOf, leaves } from "@/study/test-support/reference-blocks";
 import { oursOf, studyOf } from "@/study/test-support/reference-study";
 import { Ladder } from "@/study/model/ladder";
+import { ladderFigures } from "@/study/model/replicate-intervals";
 import { Study } from "@/study/model/study";
 import { Variable } from "@/study/model/variable";
 import { sourceOf } from "@/study/test-support/columns";
-import { bootstrapLadder } from "./bootstrap";
-import { contextOf, runHere } from "./test-support/here";
+import { bootstrap as bootstrapHere, resampled } from "./replicates";
+import { groundOf, runHere } from "./test-support/here";
 import { JobError, type WorkerLike, WorkerPool } from "./worker-pool";
 import type { Job } from "./protocol/jobs";
 import type { FromWorker, ToWorker } from "./protocol/messages";
@@ -43,7 +44,7 @@ class PortWorker implements WorkerLike {
 
 const source = sourceOf({ x: ["1", "2", "2", "5"], y: ["3", "", "4", "4"] });
 const columns = (...names: string[]) => names.map((name) => source(name)!);
-const strips = (...variables: string[]) => ({ kind: "strips" as const, context: NOTHING, variables });
+const strips = (...names: string[]) => ({ kind: "strips" as const, context: NOTHING, rows: 4, spec: { names } });
 let pool: WorkerPool;
 afterEach(() => pool.close());
 beforeEach(() => {
@@ -121,7 +122,9 @@ test("a job that breaks is an error with a code; a worker that breaks down is re
     workers.push(worker);
     return worker;
   }, 1);
-  await expect(pool.run(strips("nobody"), "d", [])).rejects.toEqual(new JobError("job-failed"));
+  await expect(pool.run(strips("nobody"), "d", [])).rejects.toEqual(new JobError("missing-column", { column: "nobody" }));
+  const broken = { kind: "replicates" as const, context: NOTHING, rows: 4, of: { kind: "strips", spec: { names: ["x"] } }, everything: false, seed: 1, first: 0, count: 1 }; // prettier-ignore
+  await expect(pool.run(broken, "d", [])).rejects.toEqual(new JobError("job-failed"));
   const lost = pool.run(strips("x"), "d", columns("x"));
   workers[0]!.onerror!(new Error("gone"));
   await expect(lost).rejects.toMatchObject({ code: "worker-crashed" });
@@ -152,7 +155,8 @@ test("a long job tells how far it is; the same random data are not made twice", 
   const job = {
     kind: "structure" as const,
     context: { ...NOTHING, codebook: items.map((name) => Variable.parse({ name })) },
-    structure: {
+    rows: 30,
+    spec: {
       parts: items.map((name) => ({ name, reversed: false })),
       respondents: null,
       extraction: "principal-axis" as const,
@@ -199,7 +203,9 @@ test("a job that the core refuses is an error with the core's own code, and the 
   const job = {
     kind: "jackknife" as const,
     context,
-    of: { what: "ladder" as const, ladder, extent: "tables" as const },
+    rows: 2,
+    of: { kind: "ladder", spec: ladder },
+    everything: false,
     step: 0,
     accelerated: true,
   };
@@ -262,16 +268,18 @@ describe("the compute command", () => {
     expect(code).toBe(0);
     const { bootstrap } = results().ladders.belonging;
     const whole = Study.parse({ ...study, codebook: [...study.codebook, { name: "consent", kind: "category" }], ladders: [asked] });
-    const here = await bootstrapLadder(
+    const here = await bootstrapHere(
       runHere(sourceOf(Object.fromEntries(set.cells))),
-      { context: contextOf(whole), of: { what: "ladder", ladder: whole.ladders[0]!, extent: "everything" } },
+      resampled({ ...groundOf(whole), of: { kind: "ladder", spec: whole.ladders[0] } }, true),
+      { by: "bca", confidence: 0.95, replicates: 1000, seed: 9, compared: 2, onRequest: false },
+      2,
       1,
     );
-    expect(bootstrap).toMatchObject({ by: "bca", replicates: 1000, seed: 9, units: here!.units, redrawn: here!.redrawn });
-    const product = here!.intervals.find(({ figure }) => figure.kind === "beta" && figure.column === "hours*knowhow")!;
+    expect(bootstrap).toMatchObject({ by: "bca", replicates: 1000, seed: 9, units: here.units, redrawn: here.redrawn });
+    const product = ladderFigures(here).find(({ figure }) => figure.kind === "beta" && figure.column === "hours*knowhow")!;
     expect(bootstrap.intervals["step3.beta.hours*knowhow"]).toEqual(product.interval);
-    expect(Object.keys(bootstrap.intervals)).toHaveLength(here!.intervals.length);
-    expect(Object.keys(bootstrap.beta_differences)).toHaveLength(here!.differences.length);
+    expect(Object.keys(bootstrap.intervals)).toHaveLength(here.intervals.length);
+    expect(Object.keys(bootstrap.beta_differences)).toHaveLength(here.differences.length);
   });
 
   // sets that between them have a filter, products, categories, clusters, a stated order, given folds and a comparison

@@ -1,42 +1,60 @@
-import type { RandomEigenvalueShelf } from "@/study/analyse/analyse-structure";
-import type { ResamplingShelf } from "@/study/analyse/resampled";
-import type { ResponseColumn } from "@/study/model/response-column";
-import { type FromWorker, ToWorker } from "./protocol/messages";
 import { CoreError } from "@/core/errors";
+import { loadAnalyses } from "@/study/analyse/results-document";
+import type { ResponseColumn } from "@/study/model/response-column";
 import { ColumnShelf } from "./column-shelf";
+import { type FromWorker, ToWorker } from "./protocol/messages";
 import { transferable } from "./protocol/transferable";
-import { runJob } from "./run-job";
+import { runJob, type Shelves } from "./run-job";
+
+/** A job that somebody stopped while it ran. */
+class StoppedError extends CoreError {
+  readonly code = "stopped";
+  readonly details = {};
+}
+
+interface Held {
+  columns: Map<string, ResponseColumn>;
+  shelf: ColumnShelf;
+  shelves: Shelves;
+}
 
 /**
- * The worker's side of the protocol: keeps the columns it was sent, answers each job once.
+ * The worker's side of the protocol: keeps the columns it was sent, answers each job once, in the order they came.
  * @param answer posts a message back, and hands buffers over; the worker's own postMessage, or a port in a test
  */
 export function workerDesk(answer: (message: FromWorker, transfer: ArrayBuffer[]) => void): (data: unknown) => void {
-  const datasets = new Map<string, { columns: Map<string, ResponseColumn>; shelf: ColumnShelf; resamplings: ResamplingShelf }>();
-  const eigenvalues: RandomEigenvalueShelf = new Map();
+  const datasets = new Map<string, Held>();
+  const analyses = loadAnalyses();
+  let flag: Int32Array | null = null;
 
+  const hold = (dataset: string): Held => {
+    const held = datasets.get(dataset) ?? { columns: new Map(), shelf: new ColumnShelf(), shelves: new Map() };
+    datasets.set(dataset, held);
+    return held;
+  };
   return (data) => {
     const message = ToWorker.parse(data);
-    if (message.type === "columns") {
-      const known = datasets.get(message.dataset) ?? {
-        columns: new Map<string, ResponseColumn>(),
-        shelf: new ColumnShelf(),
-        resamplings: new Map(),
+    if (message.type === "stop-flag") flag = message.flag;
+    else if (message.type === "columns") {
+      const { columns } = hold(message.dataset);
+      for (const column of message.columns) columns.set(column.name, column);
+    } else if (message.type === "forget") datasets.delete(message.dataset);
+    else {
+      const { id, dataset, job } = message;
+      const progress = (done: number, of: number) => {
+        if (flag !== null && Atomics.load(flag, 0) === id) throw new StoppedError();
+        answer({ type: "progress", id, done, of }, []);
       };
-      for (const column of message.columns) known.columns.set(column.name, column);
-      datasets.set(message.dataset, known);
-      return;
-    }
-    const known = datasets.get(message.dataset);
-    try {
-      const progress = (done: number, of: number) => answer({ type: "progress", id: message.id, done, of }, []);
-      const result = runJob(message.job, (name) => known?.columns.get(name), known?.shelf ?? null, progress, {
-        eigenvalues,
-        resamplings: known?.resamplings ?? new Map(),
-      });
-      answer({ type: "done", id: message.id, result }, transferable(result));
-    } catch (error) {
-      answer({ type: "failed", id: message.id, code: error instanceof CoreError ? error.code : "job-failed" }, []);
+      void analyses
+        .then((known) => {
+          const { columns, shelf, shelves } = hold(dataset);
+          const result = runJob(job, known, (name) => columns.get(name), shelf, progress, shelves);
+          answer({ type: "done", id, result }, transferable(result));
+        })
+        .catch((error: unknown) => {
+          const [code, details] = error instanceof CoreError ? [error.code, error.details] : ["job-failed", {}];
+          answer({ type: "failed", id, code, details }, []);
+        });
     }
   };
 }

@@ -13,12 +13,18 @@ export interface WorkerLike {
 
 /** A job that gave no result: "stopped"; "worker-crashed", another worker can do it; the code of a CoreError, or "job-failed", it would fail again. */
 export class JobError extends Error {
-  constructor(readonly code: string) {
+  constructor(
+    readonly code: string,
+    readonly details: Record<string, unknown> = {},
+  ) {
     super(code);
   }
 }
 
-/** How long a stopped job may go on before its worker is ended, when another job needs the worker. */
+/** Whether workers can see a number change while they are busy. */
+const sharing = typeof SharedArrayBuffer !== "undefined";
+
+/** How long a stopped job may go on before its worker is ended, when another job needs the worker: one that does not hear of its stopping. */
 const GRACE_MS = 200;
 /** How long it may when none does: a worker that is kept has its columns and its compiled code. */
 const PATIENCE_MS = 3000;
@@ -46,6 +52,8 @@ interface Seat {
   busy: { id: number; waiting: Waiting } | null;
   /** True when it is busy with a job that was stopped and has had its time. */
   overdue: boolean;
+  /** Tells a busy worker the id of the job that is to stop; null where memory cannot be shared. */
+  stopFlag: Int32Array | null;
 }
 
 /** A few workers that stay warm; each is sent a column once. The newest job goes first: it is what is on screen. */
@@ -78,13 +86,38 @@ export class WorkerPool {
     urgency: Urgency = "now",
   ): Promise<JobResults[K]> {
     return new Promise<JobResults[K]>((resolve, reject) => {
-      const waiting: Waiting = { job, dataset, columns, progress, urgency, resolve: (result) => resolve(result as JobResults[K]), reject };
       if (signal?.aborted) return reject(new JobError("stopped"));
-      signal?.addEventListener("abort", () => this.stop(waiting), { once: true });
+      const stop = () => this.stop(waiting);
+      const settled = () => signal?.removeEventListener("abort", stop);
+      const waiting: Waiting = {
+        job,
+        dataset,
+        columns,
+        progress,
+        urgency,
+        resolve: (result) => {
+          settled();
+          resolve(result as JobResults[K]);
+        },
+        reject: (error) => {
+          settled();
+          reject(error);
+        },
+      };
+      signal?.addEventListener("abort", stop, { once: true });
       if (urgency === "now") this.queue.push(waiting);
       else this.queue.unshift(waiting);
       this.deal();
     });
+  }
+
+  /** Lets the columns of a dataset go, and all that was made of them. */
+  forget(dataset: string): void {
+    for (const seat of this.seats) {
+      const known = [...seat.has].filter((key) => key.startsWith(`${dataset} `));
+      for (const key of known) seat.has.delete(key);
+      if (known.length > 0) seat.worker.postMessage({ type: "forget", dataset });
+    }
   }
 
   /** Ends all workers; jobs not done are told so. */
@@ -97,7 +130,11 @@ export class WorkerPool {
   }
 
   private seat(): Seat {
-    const seat: Seat = { worker: this.spawn(), has: new Set(), busy: null, overdue: false };
+    const seat: Seat = { worker: this.spawn(), has: new Set(), busy: null, overdue: false, stopFlag: null };
+    if (sharing) {
+      seat.stopFlag = new Int32Array(new SharedArrayBuffer(4));
+      seat.worker.postMessage({ type: "stop-flag", flag: seat.stopFlag });
+    }
     seat.worker.onmessage = ({ data }) => {
       if (!seat.busy || seat.busy.id !== data.id) return;
       const { waiting } = seat.busy;
@@ -107,7 +144,7 @@ export class WorkerPool {
       }
       seat.busy = null;
       if (data.type === "done") waiting.resolve(data.result);
-      else waiting.reject(new JobError(data.code));
+      else waiting.reject(new JobError(data.code, data.details));
       this.deal();
     };
     seat.worker.onerror = () => this.replace(seat, new JobError("worker-crashed"));
@@ -151,6 +188,7 @@ export class WorkerPool {
     const seat = this.seats.find((s) => s.busy?.waiting === waiting);
     if (!seat) return;
     waiting.reject(new JobError("stopped"));
+    if (seat.stopFlag) Atomics.store(seat.stopFlag, 0, seat.busy!.id);
     // most jobs end within moments: then the worker and its columns are kept
     const end = () => {
       if (seat.busy?.waiting === waiting) this.replace(seat, new JobError("stopped"));

@@ -1,5 +1,5 @@
 /**
- * What the core refuses, as data. `code` is for programs, `details` for the screen (the remedy is worded in
+ * What cannot be computed, as data: in the core, and in the study's own steps before it. `code` is for programs, `details` for the screen (the remedy is worded in
  * src/study/report/refusals.ts), the message for people reading a terminal. A message never holds an answer.
  */
 export abstract class CoreError extends Error {

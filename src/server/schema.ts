@@ -63,14 +63,14 @@ export const revisions = sqliteTable(
   (t) => [primaryKey({ columns: [t.studyId, t.revision] })],
 );
 
-/** What the numbers of a scale or ladder were when they were last looked at, and what they stood on. */
+/** What the numbers of an object were when they were last looked at, and what they stood on. */
 export const seenResults = sqliteTable(
   "seen_results",
   {
     studyId: text()
       .notNull()
       .references(() => studies.id, { onDelete: "cascade" }),
-    kind: text({ enum: ["scale", "structure", "ladder"] }).notNull(),
+    kind: text().notNull(),
     objectId: text().notNull(),
     /** A fingerprint of everything the numbers depend on. */
     inputs: text().notNull(),
@@ -82,7 +82,7 @@ export const seenResults = sqliteTable(
   (t) => [primaryKey({ columns: [t.studyId, t.kind, t.objectId] })],
 );
 
-/** Intervals of ladders from replicates, under a fingerprint of all they depend on. Any of them can be worked out anew. */
+/** Intervals from replicates, under a fingerprint of all they depend on. Any of them can be worked out anew. */
 export const keptIntervals = sqliteTable(
   "kept_intervals",
   {
@@ -90,7 +90,7 @@ export const keptIntervals = sqliteTable(
       .notNull()
       .references(() => studies.id, { onDelete: "cascade" }),
     key: text().notNull(),
-    /** JSON LadderReplicateIntervals. */
+    /** JSON ReplicateIntervals. */
     intervals: text().notNull(),
     at: text().notNull(),
   },

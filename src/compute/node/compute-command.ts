@@ -11,11 +11,12 @@ import { joinColumns } from "@/files/join-columns";
 import { openTable } from "@/files/reading/open-table";
 import { readTable, type TableData } from "@/files/reading/read-table";
 import { understandFile } from "@/files/reading/understand-file";
-import { resultsDocument } from "@/study/analyse/results-document";
-import type { WorkedOut } from "@/study/analyse/ladder-results";
+import { type Analyses, loadAnalyses, resultsDocument } from "@/study/analyse/results-document";
+import { type AnyAsked, type AnyKept, ASKED, KEPT } from "@/study/kinds/kinds";
+import { refKey, type WorkedOut } from "@/study/kinds/kind";
+import { asked, objectsOf } from "@/study/kinds/standing";
 import type { ResponseColumn } from "@/study/model/response-column";
-import { bootstrapLadder, type RunJob } from "../bootstrap";
-import { ladderPermutations } from "../permutations";
+import { bootstrap, inParts, resampled, type RunJob } from "../replicates";
 import { JobError } from "../worker-pool";
 import { threadCount, threadPool } from "./thread-pool";
 import { Study } from "@/study/model/study";
@@ -48,32 +49,45 @@ async function main(): Promise<void> {
   }
   const columns = joinColumns(data, chunks);
   const study = parseStudy(text, studyFile, data);
-  const worked = await workedOut(study, [...columns.values()]);
-  const results = resultsDocument(study, (name) => columns.get(name), worked);
+  const analyses = await loadAnalyses();
+  const worked = await workedOut(study, [...columns.values()], analyses);
+  const results = resultsDocument(study, (name) => columns.get(name), analyses, worked);
   const document = { ...results, data: { file: path.basename(dataFile), rows: data.rows, sha256: hash.digest("hex") } };
   await writeFile(`${out}.part`, `${JSON.stringify(document, null, 1)}\n`);
   await rename(`${out}.part`, out); // a reader sees the old file or the whole new one
 }
 
-/** Fewer are shuffled sooner than threads are started. */
+/** In smaller data what can be dealt out is done sooner than threads are started. */
 const MANY_ROWS = 20_000;
 
-/** Replicates and shuffles of every ladder, on all processors. A ladder that is refused has none: its refusal stands in the results. */
-async function workedOut(study: Study, columns: ResponseColumn[]): Promise<Map<string, WorkedOut>> {
+type Computed = AnyKept & AnyAsked;
+const COMPUTED = KEPT.filter((kind): kind is Computed => ASKED.some((one) => one.kind === kind.kind));
+
+/** What takes long of every object, on all processors. What is refused has none: its refusal stands in the results. */
+async function workedOut(study: Study, columns: ResponseColumn[], analyses: Analyses): Promise<Map<string, WorkedOut>> {
   const rows = columns[0]?.values.length ?? 0;
-  const ladders = study.ladders.filter((ladder) => ladder.intervals.by !== "normal" || (ladder.order !== null && rows > MANY_ROWS));
-  if (ladders.length === 0) return new Map();
+  const file = columns.map((column) => column.name);
+  const worked = new Map<string, WorkedOut>();
+  const long = COMPUTED.flatMap((kind) => {
+    const analysis = analyses.get(kind.kind)!;
+    return objectsOf(study, kind).flatMap((object) => {
+      const { context, spec } = asked(kind.kind, object, study, file);
+      const wanted = kind.replicating?.(spec) ?? null;
+      const how = wanted?.onRequest ? null : wanted;
+      const dealt = rows > MANY_ROWS ? analysis.dealt : undefined;
+      const key = refKey({ kind: kind.kind, id: kind.idOf(object) });
+      return how || dealt ? [{ key, how, dealt, ground: { context, rows, of: { kind: kind.kind, spec } } }] : [];
+    });
+  });
+  if (long.length === 0) return worked;
   const pool = threadPool();
   const run: RunJob = (job) => pool.run(job, "data", columns);
-  const context = { codebook: study.codebook, scales: study.scales, corrections: study.corrections, derived: study.derived, filters: study.filters }; // prettier-ignore
-  const worked = new Map<string, WorkedOut>();
   try {
-    for (const ladder of ladders) {
+    for (const { key, how, dealt, ground } of long) {
       try {
-        const of = { what: "ladder" as const, ladder, extent: "everything" as const };
-        const intervals = await bootstrapLadder(run, { context, of }, threadCount());
-        const beyond = ladder.order === null ? undefined : await ladderPermutations(run, { context, ladder }, threadCount());
-        worked.set(ladder.id, { intervals, ...(beyond && { beyond }) });
+        const intervals = how && (await bootstrap(run, resampled(ground, true), how, how.compared, threadCount()));
+        const pieces = dealt && (await inParts(run, ground, dealt.joined, threadCount()));
+        worked.set(key, { ...(intervals && { intervals }), ...(pieces != null && { dealt: pieces }) });
       } catch (error) {
         if (!(error instanceof JobError)) throw error;
       }

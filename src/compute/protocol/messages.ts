@@ -12,13 +12,17 @@ const Column = z.custom<ResponseColumn>((value) => {
 
 /** Page → worker. Columns are sent once; jobs name the dataset they run on. */
 export const ToWorker = z.discriminatedUnion("type", [
+  /** Holds the id of the job that is to stop, for a worker that is too busy to hear a message. */
+  z.strictObject({ type: z.literal("stop-flag"), flag: z.custom<Int32Array>((value) => kindOf(value) === "Int32Array") }),
   z.strictObject({ type: z.literal("columns"), dataset: z.string(), columns: z.array(Column) }),
+  /** The dataset is no longer needed. */
+  z.strictObject({ type: z.literal("forget"), dataset: z.string() }),
   z.strictObject({ type: z.literal("run"), id: z.int(), dataset: z.string(), job: Job }),
 ]);
 export type ToWorker = z.infer<typeof ToWorker>;
 
-/** Worker → page. A failure crosses as a code, never as a stack; progress is how many parts of a long job are done. */
+/** Worker → page. A failure crosses as a code with its details, never as a stack; progress is how many parts of a long job are done. */
 export type FromWorker =
   | { type: "done"; id: number; result: JobResults[keyof JobResults] }
   | { type: "progress"; id: number; done: number; of: number }
-  | { type: "failed"; id: number; code: string };
+  | { type: "failed"; id: number; code: string; details: Record<string, unknown> };

@@ -1,22 +1,18 @@
+import { type Analyses, loadAnalyses } from "@/study/analyse/results-document";
+import type { StudyContext } from "@/study/model/context";
 import type { ResponseSource } from "@/study/model/response-column";
-import type { StudyContext } from "@/study/model/study";
-import type { RunJob } from "../bootstrap";
-import type { Job } from "../protocol/jobs";
+import type { RunJob } from "../replicates";
 import { runJob, type Shelves } from "../run-job";
+
+let loaded: Promise<Analyses> | null = null;
 
 /** Does jobs right here, one shelf for all of them. */
 export function runHere(source: ResponseSource): RunJob {
-  const shelves: Shelves = { eigenvalues: new Map(), resamplings: new Map() };
-  return async (job) => runJob(job, source, null, undefined, shelves) as never;
+  const shelves: Shelves = new Map();
+  return async (job) => runJob(job, await (loaded ??= loadAnalyses()), source, null, undefined, shelves) as never;
 }
 
-/** The part of a study jobs depend on. */
-export function contextOf({
-  codebook,
-  scales,
-  corrections = [],
-  derived = [],
-  filters = [],
-}: StudyContext): Extract<Job, { context: unknown }>["context"] {
-  return { codebook, scales, corrections, derived, filters };
+/** What jobs stand on: the part of a study they depend on, and how many rows the data have. */
+export function groundOf({ codebook, scales, corrections = [], derived = [], filters = [] }: StudyContext, rows = 0) {
+  return { context: { codebook, scales, corrections, derived, filters }, rows };
 }

@@ -4,7 +4,7 @@ import { useRouter } from "next/navigation";
 import { SinceNote } from "@/features/study/SinceNote";
 import { useStudy } from "@/features/study/study-context";
 import type { LadderResult } from "@/study/analyse/analyse-ladder";
-import type { LadderReplicateIntervals } from "@/study/model/replicate-intervals";
+import type { ReplicateIntervals } from "@/study/model/replicate-intervals";
 import type { LadderDepth } from "@/study/analyse/ladder-depth";
 import { activeTerms, type Ladder } from "@/study/model/ladder";
 import type { SeenResult } from "@/study/model/seen-result";
@@ -25,7 +25,7 @@ export function LadderMargin(props: {
   result: LadderResult | null;
   depth: LadderDepth | null;
   /** Its intervals from replicates, where it has them. */
-  boot: LadderReplicateIntervals | null;
+  boot: ReplicateIntervals | null;
   step: number;
   /** What it was when it was last looked at, if it has changed since. */
   before: SeenResult | null;

@@ -6,10 +6,10 @@ import { ladderCsv } from "@/files/ladder-csv";
 import { tableAsHtml } from "@/files/table-html";
 import { ComputationState } from "@/features/study/ComputationState";
 import { useStudy } from "@/features/study/study-context";
-import { useBootstrap } from "@/features/study/use-bootstrap";
+import { useReplicates } from "@/features/study/use-replicates";
 import { useRest } from "@/features/study/use-rest";
-import { useLadderDepth, useLadderResult } from "@/features/study/use-computed";
-import { useSeenLadder } from "@/features/study/use-seen";
+import { useAsked } from "@/features/study/use-computed";
+import { useSeen } from "@/features/study/use-seen";
 import type { Ladder } from "@/study/model/ladder";
 import type { Naming, Told } from "@/study/report/ladder/coefficient-words";
 import { ladderTable } from "@/study/report/ladder/ladder-table";
@@ -37,21 +37,25 @@ const DEPTH_MS = 350;
 /** One ladder: sentence, steps with their rise, then everything about the step that is selected, and the margin that speaks of it. */
 export function LadderSheet({ ladder, selected, onSelect }: { ladder: Ladder; selected: number; onSelect: (step: number) => void }) {
   const { study, title } = useStudy();
-  const computed = useLadderResult(ladder);
+  const computed = useAsked("ladder", ladder);
   const { result, outdated, fault } = computed;
-  const before = useSeenLadder(ladder, computed);
+  const before = useSeen("ladder", ladder, computed);
   const [share, setShare] = useState<"part" | "part2" | null>(null);
   const [view, setView] = useState<"every" | "full">("every");
   const change = useChangeLadder();
   const fitted = result?.status === "fitted" ? result : null;
-  const boot = useBootstrap(ladder, selected, fitted !== null && !outdated);
+  const boot = useReplicates("ladder", ladder, selected, fitted !== null && !outdated);
   const bootstrapped = ladder.intervals.by !== "normal";
   const fit = useMemo(
     () => (fitted && bootstrapped ? withReplicateIntervals(fitted.fit, boot.intervals) : (fitted?.fit ?? null)),
     [fitted, bootstrapped, boot.intervals],
   );
   const settled = useRest(fitted !== null && !outdated ? ladder : null, DEPTH_MS) === ladder;
-  const deep = useLadderDepth(ladder, selected, settled);
+  const deep = useAsked(
+    "ladder-depth",
+    { ladder, step: selected },
+    { subject: `depth of ${ladder.id}`, enabled: settled, urgency: "background" },
+  );
   const depthNow = deep.outdated ? null : deep.result;
   const depth = fit && depthNow && bootstrapped ? { ...depthNow, parts: partsFromReplicates(fit, boot.intervals) } : depthNow;
   // the numbers first, what is said of them right after

@@ -2,7 +2,7 @@
 
 import { Select } from "antd";
 import { useStudy } from "@/features/study/study-context";
-import { useLook } from "@/features/study/use-computed";
+import { useAsked } from "@/features/study/use-computed";
 import type { DerivedVariable } from "@/study/model/derived";
 import { derivedFactWords, recipeWords } from "@/study/report/recipe-words";
 import { refusalWords } from "@/study/report/refusals";
@@ -68,7 +68,7 @@ export function DerivedSection({ draft, onDraft, onChoose }: Props) {
 
 function DerivedLine({ derived, onOpen, onChoose }: { derived: DerivedVariable; onOpen: (() => void) | null; onChoose: () => void }) {
   const { store, title } = useStudy();
-  const { result } = useLook(derived.name);
+  const { result } = useAsked("look", { name: derived.name }, { subject: `look ${derived.name}` });
   const words =
     result === null ? "" : result.status === "seen" ? derivedFactWords(result.look.facts!) : refusalWords(result.refusal, title).what;
   return (

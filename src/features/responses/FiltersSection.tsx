@@ -4,7 +4,8 @@ import { Button, Checkbox, Input, InputNumber, Select } from "antd";
 import { useState } from "react";
 import { newId } from "@/features/study/new-id";
 import { useStudy } from "@/features/study/study-context";
-import { useFilterResult } from "@/features/study/use-computed";
+import { useAsked } from "@/features/study/use-computed";
+import { usedBy } from "@/study/kinds/standing";
 import type { Shown } from "@/study/analyse/responses/row-list";
 import type { Edit } from "@/study/model/edit";
 import { type Condition, RespondentFilter } from "@/study/model/respondent-filter";
@@ -88,8 +89,8 @@ function SplitButton() {
 
 function FilterLine({ filter, onShow, onOpen }: { filter: RespondentFilter; onShow: (shown: Shown) => void; onOpen: () => void }) {
   const { study, store, title } = useStudy();
-  const { result } = useFilterResult(filter);
-  const used = [...study.scales.filter((s) => s.respondents === filter.id), ...study.ladders.filter((l) => l.respondents === filter.id)];
+  const { result } = useAsked("filter", filter);
+  const used = usedBy(study, { kind: "filter", id: filter.id });
   const count =
     result === null
       ? "…"
@@ -254,7 +255,7 @@ function FilterOutcome({ filter }: { filter: RespondentFilter }) {
 
 function Counted({ filter }: { filter: RespondentFilter }) {
   const { title } = useStudy();
-  const { result } = useFilterResult(filter);
+  const { result } = useAsked("filter", filter);
   if (!result) return null;
   if (result.status === "refused") return <p role="alert">{refusalWords(result.refusal, title).what}</p>;
   return (

@@ -3,7 +3,7 @@
 import { Button } from "antd";
 import { useState } from "react";
 import { useStudy } from "@/features/study/study-context";
-import { useMissingPattern } from "@/features/study/use-computed";
+import { useAsked } from "@/features/study/use-computed";
 import type { MissingPattern } from "@/study/analyse/responses/missing-pattern";
 import { counted, formatCount, formatNumber } from "@/study/report/format-number";
 import { MissingPatternChart } from "@/ui/charts/MissingPatternChart";
@@ -18,7 +18,7 @@ export function MissingSection({ onShow }: { onShow: (row: number) => void }) {
   const names = study.codebook
     .filter((v) => v.kind !== "code" && v.kind !== "text" && !study.derived.some((d) => d.name === v.name))
     .map((v) => v.name);
-  const pattern = useMissingPattern(names, asked);
+  const pattern = useAsked("missing", { names }, { enabled: asked });
   return (
     <section id="missing" aria-label="Missing answers" className={css.section}>
       <h2>Missing answers</h2>

@@ -3,7 +3,7 @@
 import { useSearchParams } from "next/navigation";
 import { useEffect, useState } from "react";
 import { useStudy } from "@/features/study/study-context";
-import { useChecks, useRowList } from "@/features/study/use-computed";
+import { useAsked } from "@/features/study/use-computed";
 import { counted, formatCount } from "@/study/report/format-number";
 import page from "@/ui/parts/page.module.css";
 import { AnswersGrid, type Place } from "./AnswersGrid";
@@ -32,9 +32,9 @@ export function ResponsesScreen() {
   const [wanted, setWanted] = useState(dataset.rows * dataset.columns.length <= CHECKED_AT_ONCE);
   const [draft, setDraft] = useState<DraftRecipe | null>(null);
   const natural = view.shown.kind === "all" && view.order === null;
-  const list = useRowList(view.shown, view.order);
+  const list = useAsked("row-list", { shown: view.shown, order: view.order });
   const rows = natural ? null : list.result;
-  const checks = useChecks(wanted);
+  const checks = useAsked("checks", {}, { enabled: wanted });
   useRespondentAsked((row) => {
     if (rows && !rows.includes(row)) setView({ ...view, shown: { kind: "all" }, order: null });
     setAt({ row: rows?.includes(row) ? rows.indexOf(row) : row, column: at.column });

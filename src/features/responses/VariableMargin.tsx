@@ -1,13 +1,12 @@
 "use client";
 
 import { useStudy } from "@/features/study/study-context";
-import { useLook, useStrips } from "@/features/study/use-computed";
+import { usedBy } from "@/study/kinds/standing";
+import { useAsked } from "@/features/study/use-computed";
 import { declareMissing } from "@/features/study/declare-missing";
 import type { AnswerStrip as AnswerStripCounts } from "@/study/analyse/answer-strip";
 import type { SheetOrder } from "@/study/analyse/responses/row-list";
 import { correctionId } from "@/study/model/correction";
-import { filterInputs, recipeInputs } from "@/study/model/dependencies";
-import { ladderNames } from "@/study/model/ladder";
 import { variableTitle } from "@/study/model/variable";
 import { counted, formatCount, formatNumber } from "@/study/report/format-number";
 import { CASE_WORDS } from "@/study/report/recipe-words";
@@ -53,7 +52,7 @@ export function VariableMargin(props: Props) {
 function NotesOf({ name, row, onOrder, onMake }: Props & { name: string }) {
   const { study, store } = useStudy();
   const variable = study.codebook.find((v) => v.name === name)!;
-  const { result } = useStrips([name]);
+  const { result } = useAsked("strips", { names: [name] });
   const strip = result?.[0];
   const countable = variable.kind === "item" || variable.kind === "number";
   const derived = study.derived.find((d) => d.name === name);
@@ -159,7 +158,7 @@ function recipesFor(kind: string): RecipeKind[] {
 /** The distribution of a variable of any kind. */
 function LookNote({ name }: { name: string }) {
   const { study, title } = useStudy();
-  const { result } = useLook(name);
+  const { result } = useAsked("look", { name }, { subject: `look ${name}` });
   const variable = study.codebook.find((v) => v.name === name)!;
   if (!result) return null;
   if (result.status === "refused") {
@@ -203,15 +202,12 @@ function LookNote({ name }: { name: string }) {
 /** Everything that stands on a variable. */
 function UsedBy({ name }: { name: string }) {
   const { study } = useStudy();
-  const scales = study.scales.filter((s) => s.items.some((i) => i.variable === name)).map((s) => s.name);
-  const others = study.derived.filter((d) => recipeInputs(d.recipe).includes(name)).map((d) => d.name);
-  const filters = study.filters.filter((f) => filterInputs(f).includes(name)).map((f) => `filter ${f.name}`);
-  const ladders = study.ladders.filter((l) => ladderNames(l).includes(name)).map((l) => `ladder ${l.name}`);
-  const structures = study.structures.filter((s) => s.items.includes(name)).map((s) => `structure ${s.name}`);
-  const all = [...scales, ...structures, ...others, ...filters, ...ladders];
+  const all = usedBy(study, { kind: "name", id: name }).filter(({ kind }) => kind !== "correction");
   return (
     <Note heading="Used by">
-      <p>{scales.length === 0 && all.length === 0 ? "No scale." : all.join(", ")}</p>
+      <p>
+        {all.length === 0 ? "Nothing yet." : all.map((one) => (one.kind === "derived" ? one.name : `${one.kind} ${one.name}`)).join(", ")}
+      </p>
     </Note>
   );
 }

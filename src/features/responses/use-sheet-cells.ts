@@ -4,7 +4,7 @@ import { useQueries } from "@tanstack/react-query";
 import { useMemo } from "react";
 import { browserPool } from "@/compute/browser/browser-pool";
 import { useStudy } from "@/features/study/study-context";
-import { contextOf } from "@/features/study/use-computed";
+import { jobOf } from "@/features/study/use-computed";
 import { correctionId } from "@/study/model/correction";
 import { cellText, type ResponseColumn } from "@/study/model/response-column";
 import { BLOCK_COLUMNS, BLOCK_ROWS, fetchCells } from "./cell-source";
@@ -62,8 +62,7 @@ export function useSheetCells(names: readonly string[], view: Window) {
   const worked = inView.filter((name) => derived.has(name));
   const results = useQueries({
     queries: worked.map((name) => {
-      const { context, columns: needed } = contextOf(study, [name], [], dataset.columns);
-      const job = { kind: "column" as const, context, name };
+      const { job, columns: needed } = jobOf("column", { name }, study, dataset);
       return {
         queryKey: ["computed", dataset.id, `column ${name}`, job],
         queryFn: async ({ signal }: { signal: AbortSignal }) =>

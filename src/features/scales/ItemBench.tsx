@@ -2,7 +2,7 @@
 
 import { type MouseEvent, useState } from "react";
 import { useStudy } from "@/features/study/study-context";
-import { useStrips } from "@/features/study/use-computed";
+import { useAsked } from "@/features/study/use-computed";
 import type { AnswerStrip as Strip } from "@/study/analyse/answer-strip";
 import { denialIn } from "@/study/analyse/denial";
 import type { Scale } from "@/study/model/scale";
@@ -29,7 +29,7 @@ export function ItemBench(props: {
   const parts = study.scales.filter((s) => s.id !== props.open?.id);
   const order = [...shown.map((v) => v.name), ...parts.map((s) => s.id)];
   const picked = order.filter((name) => chosen.includes(name));
-  const strips = new Map(useStrips(shown.map((v) => v.name)).result?.map((s) => [s.variable, s]));
+  const strips = new Map(useAsked("strips", { names: shown.map((v) => v.name) }).result?.map((s) => [s.variable, s]));
   const { attach, isOver } = useDropPlace("bench", { kind: "bench" });
 
   const toggle = (name: string, event: MouseEvent) => {

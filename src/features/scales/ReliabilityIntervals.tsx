@@ -1,7 +1,8 @@
 import { useState } from "react";
-import { RELIABILITY_REPLICATES, useReliabilityIntervals } from "@/features/study/use-reliability-intervals";
+import { useReplicates } from "@/features/study/use-replicates";
 import type { Scale } from "@/study/model/scale";
 import { counted, formatCount, formatInterval, formatShare } from "@/study/report/format-number";
+import { REPLICATING } from "@/study/kinds/scale";
 import css from "./scales.module.css";
 
 const NAMES: Record<string, string> = { alpha: "α", omega: "ω" };
@@ -9,8 +10,8 @@ const NAMES: Record<string, string> = { alpha: "α", omega: "ω" };
 /** Intervals of α and ω from replicates, on request: ω has no other. */
 export function ReliabilityIntervals({ scale, omega }: { scale: Scale; omega: boolean }) {
   const [asked, setAsked] = useState(false);
-  const found = useReliabilityIntervals(scale, asked);
-  const { replicates, seed } = RELIABILITY_REPLICATES;
+  const { intervals: found, progress, computing, fault, stop, again } = useReplicates("scale", scale, null, asked);
+  const { replicates, seed } = REPLICATING;
   const what = omega ? "α and ω" : "α";
   return (
     <p className={css.byGroup} role="status" data-testid="reliability-intervals">
@@ -18,19 +19,19 @@ export function ReliabilityIntervals({ scale, omega }: { scale: Scale; omega: bo
         <button type="button" className="link" onClick={() => setAsked(true)}>
           Intervals of {what} by bootstrap
         </button>
-      ) : found.computing ? (
+      ) : computing ? (
         <>
-          {formatCount(found.done)} of {formatCount(replicates)} replicates{" "}
-          <progress value={found.done} max={replicates} aria-label="Replicates drawn" />{" "}
-          <button type="button" className="link" onClick={found.stop}>
+          {formatCount(progress?.done ?? 0)} of {formatCount(replicates)} replicates{" "}
+          <progress value={progress?.done ?? 0} max={replicates} aria-label="Replicates drawn" />{" "}
+          <button type="button" className="link" onClick={stop}>
             Stop
           </button>
         </>
-      ) : found.intervals ? (
+      ) : found?.replicates === replicates ? (
         <>
           BCa bootstrap intervals of 95 %:{" "}
           {found.intervals
-            .map(({ figure, interval }) => `${NAMES[figure]} ${formatInterval(interval.lower, interval.upper, formatShare)}`)
+            .map(({ figure, interval }) => `${NAMES[String(figure)]} ${formatInterval(interval.lower, interval.upper, formatShare)}`)
             .join(", ")}
           {" · "}
           {formatCount(replicates)} resamples of {counted(found.units, "respondent")}, seed {seed}
@@ -39,8 +40,8 @@ export function ReliabilityIntervals({ scale, omega }: { scale: Scale; omega: bo
         </>
       ) : (
         <>
-          {found.failed ? "The replicates broke off." : "Stopped."}{" "}
-          <button type="button" className="link" onClick={found.again}>
+          {fault ? "The replicates broke off." : "Stopped."}{" "}
+          <button type="button" className="link" onClick={again}>
             Draw them again
           </button>
         </>

@@ -3,8 +3,8 @@
 import { ComputationState } from "@/features/study/ComputationState";
 import { newId } from "@/features/study/new-id";
 import { useStudy } from "@/features/study/study-context";
-import { useScaleResult } from "@/features/study/use-computed";
-import { useSeenScale } from "@/features/study/use-seen";
+import { useAsked } from "@/features/study/use-computed";
+import { useSeen } from "@/features/study/use-seen";
 import type { ScaleAnalysis } from "@/study/analyse/analyse-scale";
 import type { Scale } from "@/study/model/scale";
 import { formatCount, formatInterval, formatShare } from "@/study/report/format-number";
@@ -23,9 +23,9 @@ import css from "./scales.module.css";
 /** One score sheet: what the scale is, how its items behave, what its scores look like. */
 export function ScaleSheet({ scale, titles, onOpen }: { scale: Scale; titles: React.ReactNode; onOpen: (id: string) => void }) {
   const { study, store } = useStudy();
-  const computed = useScaleResult(scale);
+  const computed = useAsked("scale", scale);
   const { result, outdated, fault } = computed;
-  const before = useSeenScale(scale, computed);
+  const before = useSeen("scale", scale, computed);
   const change = (to: Scale) => void store.edit({ subject: "scale", id: scale.id, to });
   const analysis = result?.status === "scored" ? result.analysis : null;
   const strips = result ? (result.status === "scored" ? result.analysis.strips : result.strips) : [];

@@ -19,7 +19,7 @@ export function SheetTitles(props: { open: Opened | null; onOpen: (open: Opened)
   const outdated = useOutdated();
   const { study } = useStudy();
   const current = (kind: Opened["kind"], id: string) => props.open?.kind === kind && props.open.id === id;
-  const stale = (id: string, here: boolean) => outdated.has(id) && !here && <span className={page.stale}> · out of date</span>;
+  const stale = (key: string, here: boolean) => outdated.has(key) && !here && <span className={page.stale}> · out of date</span>;
   const enough = study.scales.flatMap((s) => s.items).length > 2 || study.codebook.filter((v) => v.kind === "item").length > 2;
   const { attach, isOver, carrying } = useDropPlace("new scale", { kind: "new" });
   return (
@@ -29,7 +29,7 @@ export function SheetTitles(props: { open: Opened | null; onOpen: (open: Opened)
           const here = current("scale", scale.id);
           return (
             <ScaleTitle key={scale.id} scale={scale} here={here} onOpen={() => props.onOpen({ kind: "scale", id: scale.id })}>
-              {stale(scale.id, here)}
+              {stale(`scale ${scale.id}`, here)}
             </ScaleTitle>
           );
         })}
@@ -54,7 +54,7 @@ export function SheetTitles(props: { open: Opened | null; onOpen: (open: Opened)
                   onClick={() => props.onOpen({ kind: "structure", id: structure.id })}
                 >
                   {structure.name} <small>structure of {structure.items.length}</small>
-                  {stale(structure.id, here)}
+                  {stale(`structure ${structure.id}`, here)}
                 </button>
               </li>
             );

@@ -3,8 +3,8 @@
 import { useState } from "react";
 import { ComputationState } from "@/features/study/ComputationState";
 import { useStudy } from "@/features/study/study-context";
-import { useStructureResult } from "@/features/study/use-computed";
-import { useSeenStructure } from "@/features/study/use-seen";
+import { useAsked } from "@/features/study/use-computed";
+import { useSeen } from "@/features/study/use-seen";
 import type { StructureAnalysis } from "@/study/analyse/analyse-structure";
 import type { Structure } from "@/study/model/structure";
 import { formatCount, formatShare } from "@/study/report/format-number";
@@ -40,9 +40,9 @@ export function StructureSheet({
   onOpenScale: (id: string) => void;
 }) {
   const { store, title } = useStudy();
-  const computed = useStructureResult(structure);
+  const computed = useAsked("structure", structure);
   const { result, outdated, fault } = computed;
-  const before = useSeenStructure(structure, computed);
+  const before = useSeen("structure", structure, computed);
   const change = (to: Structure) => void store.edit({ subject: "structure", id: structure.id, to });
   const analysis = result?.status === "explored" ? result.analysis : null;
   const refused = analysis?.refusal ? refusalWords(analysis.refusal, title) : null;

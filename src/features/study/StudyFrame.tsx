@@ -3,6 +3,8 @@
 import dynamic from "next/dynamic";
 import { usePathname } from "next/navigation";
 import { type ReactNode, useEffect, useState } from "react";
+import type { Place } from "@/study/kinds/kind";
+import { TOLD } from "@/study/kinds/kinds";
 import { counted, formatCount } from "@/study/report/format-number";
 import { Masthead } from "@/ui/parts/Masthead";
 import page from "@/ui/parts/page.module.css";
@@ -20,16 +22,17 @@ export function StudyFrame({ children }: { children: ReactNode }) {
   useUndoKeys();
   const count = (n: number, one: string) => (n === 0 ? `no ${one}s yet` : counted(n, one));
   const outdated = useOutdated();
-  const stale = (words: string, objects: readonly { id: string }[]) => {
-    const old = objects.filter((o) => outdated.has(o.id)).length;
+  const stale = (words: string, place: Place) => {
+    const kinds = TOLD.filter((kind) => kind.place === place);
+    const old = [...outdated].filter((key) => kinds.some((kind) => key.startsWith(`${kind.kind} `))).length;
     return old === 0 ? words : `${words}, ${old} out of date`;
   };
   const places: [string, string, string][] = [
     ["Theory", "theory", "not built yet"],
     ["Responses", "responses", `${formatCount(dataset.rows)} rows`],
-    ["Scales", "scales", stale(count(study.scales.length, "scale"), [...study.scales, ...study.structures])],
+    ["Scales", "scales", stale(count(study.scales.length, "scale"), "scales")],
     ["First look", "first-look", "not built yet"],
-    ["Ladders", "ladders", stale(count(study.ladders.length, "ladder"), study.ladders)],
+    ["Ladders", "ladders", stale(count(study.ladders.length, "ladder"), "ladders")],
     ["Write-up", "write-up", "not built yet"],
   ];
   const treads = places.map(([name, path, words]) => {

@@ -2,7 +2,7 @@
 
 import { Drawer } from "antd";
 import { useEffect, useState } from "react";
-import { touchedBy } from "@/study/model/touched";
+import { touchedBy } from "@/study/kinds/standing";
 import { counted } from "@/study/report/format-number";
 import { changeWords, revisionWords } from "@/study/report/trail-words";
 import { useStudy } from "./study-context";
@@ -38,7 +38,7 @@ export default function TrailDrawer({ open, onClose }: { open: boolean; onClose:
   return (
     <Drawer title="Trail" size={440} open={open} onClose={onClose}>
       <p className={css.lead}>
-        Every change to data, codebook, variables, filters, scales, structures and ladders. The answers as imported are never among them.
+        Every change to the data, the codebook and everything made of them. The answers as imported are never among them.
       </p>
       <ol className={css.trail} aria-label="Changes, newest first">
         {list.map((step) => (
@@ -60,11 +60,7 @@ function Step({ step, newest }: { step: TrailRevision; newest: boolean }) {
   const { study, store } = useStudy();
   const [open, setOpen] = useState(false);
   const touched = touchedBy(study, step.changes);
-  const results = [
-    ...touched.scales.map((name) => `scale ${name}`),
-    ...touched.structures.map((name) => `structure ${name}`),
-    ...touched.ladders.map((name) => `ladder ${name}`),
-  ];
+  const results = touched.map(({ kind, name }) => `${kind} ${name}`);
   const shown = open ? step.changes : step.changes.slice(0, SHOWN);
   const heading = revisionWords(step.how, step.of);
   return (

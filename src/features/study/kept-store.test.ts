@@ -1,7 +1,7 @@
-import type { LadderReplicateIntervals } from "@/study/model/replicate-intervals";
+import type { ReplicateIntervals } from "@/study/model/replicate-intervals";
 import { KeptStore } from "./kept-store";
 
-const intervals: LadderReplicateIntervals = {
+const intervals: ReplicateIntervals = {
   replicates: 1000,
   redrawn: 2,
   units: 60,

@@ -1,4 +1,4 @@
-import { KeptIntervals, type LadderReplicateIntervals } from "@/study/model/replicate-intervals";
+import { KeptIntervals, type ReplicateIntervals } from "@/study/model/replicate-intervals";
 
 /** Intervals that were worked out before and are kept with the study. Losing one costs time alone, so nothing here ever fails. */
 export class KeptStore {
@@ -8,7 +8,7 @@ export class KeptStore {
   ) {}
 
   /** Null: none are kept under this key, or the server does not answer. */
-  async find(key: string): Promise<LadderReplicateIntervals | null> {
+  async find(key: string): Promise<ReplicateIntervals | null> {
     try {
       const response = await this.send(`${this.url}?key=${key}`);
       return response.status === 200 ? KeptIntervals.parse(await response.json()).intervals : null;
@@ -17,7 +17,7 @@ export class KeptStore {
     }
   }
 
-  async keep(key: string, intervals: LadderReplicateIntervals): Promise<void> {
+  async keep(key: string, intervals: ReplicateIntervals): Promise<void> {
     try {
       await this.send(this.url, {
         method: "PUT",

@@ -1,7 +1,8 @@
+import { refKey } from "@/study/kinds/kind";
 import type { SeenResult } from "@/study/model/seen-result";
 
 type Key = Pick<SeenResult, "kind" | "id">;
-const keyOf = ({ kind, id }: Key) => `${kind} ${id}`;
+const keyOf = refKey;
 
 /**
  * What results were when they were last looked at. A result whose inputs have another fingerprint now is out of date until it

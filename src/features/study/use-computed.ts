@@ -3,23 +3,15 @@
 import { useQueries, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { browserPool } from "@/compute/browser/browser-pool";
-import { JobError, type Urgency } from "@/compute/worker-pool";
 import type { Job } from "@/compute/protocol/jobs";
-import type { LadderResult } from "@/study/analyse/analyse-ladder";
-import type { ScaleResult } from "@/study/analyse/analyse-scale";
-import type { StructureResult } from "@/study/analyse/analyse-structure";
-import type { AnswerStrip } from "@/study/analyse/answer-strip";
-import type { JobResults } from "@/compute/protocol/jobs";
-import type { Comparison } from "@/study/model/comparison";
-import { columnsBehind, filterInputs, filtersBehind, namesBehind } from "@/study/model/dependencies";
-import type { DerivedVariable } from "@/study/model/derived";
-import { type Ladder, ladderNames } from "@/study/model/ladder";
-import type { RespondentFilter } from "@/study/model/respondent-filter";
-import type { Scale } from "@/study/model/scale";
-import { type Structure, structureParts } from "@/study/model/structure";
+import { JobError, type Urgency } from "@/compute/worker-pool";
+import { refKey } from "@/study/kinds/kind";
+import { type AskedName, type AskedOf, type KeptName, KEPT, type ObjectOf, type ResultOf } from "@/study/kinds/kinds";
+import { asked } from "@/study/kinds/standing";
+import type { Refusal } from "@/study/analyse/refusal";
 import type { Study } from "@/study/model/study";
-import { Variable } from "@/study/model/variable";
-import { type StudyView, useStudy } from "./study-context";
+import { refusalWords } from "@/study/report/refusals";
+import { type DatasetFacts, type StudyView, useStudy } from "./study-context";
 
 /** A result that is being kept up to date. */
 export interface Computed<T> {
@@ -38,183 +30,75 @@ export interface Computed<T> {
   retry: () => void;
 }
 
-/** A ladder's numbers, computed in a worker whenever the ladder or anything it stands on changes. */
-export function useLadderResult(ladder: Ladder): Computed<LadderResult> {
-  const { study, dataset } = useStudy();
-  const { job, columns } = ladderJob(study, ladder, dataset.columns);
-  return useJob(job, columns, ladder.id);
+/** The job behind what is asked: it holds everything the answer depends on. */
+export function jobOf<K extends AskedName>(kind: K, of: AskedOf<K>, study: Study, dataset: Pick<DatasetFacts, "columns" | "rows">) {
+  const { context, spec, columns } = asked(kind, of, study, dataset.columns);
+  return { job: { kind, context, rows: dataset.rows, spec } as Extract<Job, { kind: K }>, columns };
+}
+
+/** Whose numbers they are: an object of the study by kind and id, anything else by its kind. */
+function subjectOf(kind: string, of: unknown): string {
+  const kept = KEPT.find((one) => one.kind === kind);
+  return kept ? refKey({ kind, id: kept.idOf(of) }) : kind;
+}
+
+/** Objects of the study that are computed. */
+export type ComputedName = KeptName & AskedName;
+
+/**
+ * Anything that can be asked of the study, computed in a worker whenever it or anything it stands on changes.
+ * @param how.subject whose numbers stay, greyed, until new ones arrive
+ * @param how.study what it is asked of, when that is not the study as it stands
+ */
+export function useAsked<K extends AskedName>(
+  kind: K,
+  of: AskedOf<K>,
+  how: { subject?: string; enabled?: boolean; urgency?: Urgency; study?: Study } = {},
+): Computed<ResultOf<K>> {
+  const house = useStudy();
+  const { job, columns } = jobOf(kind, of, how.study ?? house.study, house.dataset);
+  return useJob(house, job, columns, how.subject ?? subjectOf(kind, of), how.enabled ?? true, how.urgency ?? "now");
 }
 
 /**
- * Several ladders' numbers, by id; what is not there yet is worked out when nobody waits for anything else.
- * @param open the ladder whose numbers another part of the page asks for, at once
+ * The numbers of several objects of a kind, by id; what is not there yet is worked out when nobody waits for anything else.
+ * @param open the one whose numbers another part of the page asks for, at once
  */
-export function useLadderResults(ladders: readonly Ladder[], open: string | null): ReadonlyMap<string, LadderResult> {
+export function useResults<K extends ComputedName>(
+  kind: K,
+  objects: readonly ObjectOf<K>[],
+  open: string | null,
+): ReadonlyMap<string, ResultOf<K>> {
   const house = useStudy();
+  const idOf = KEPT.find((one) => one.kind === kind)!.idOf;
   const results = useQueries({
-    queries: ladders.map((ladder) => {
-      const { job, columns } = ladderJob(house.study, ladder, house.dataset.columns);
+    queries: objects.map((object) => {
+      const { job, columns } = jobOf(kind, object as AskedOf<K>, house.study, house.dataset);
+      const subject = subjectOf(kind, object);
       return {
-        ...jobQuery<LadderResult>(house, job, columns, ladder.id, "background"),
-        enabled: ladder.id !== open,
-        placeholderData: staysFor(ladder.id),
+        ...jobQuery<ResultOf<K>>(house, job, columns, subject, "background"),
+        enabled: idOf(object) !== open,
+        placeholderData: staysFor(subject),
       };
     }),
   });
-  return new Map(ladders.flatMap((ladder, i) => (results[i]?.data ? [[ladder.id, results[i].data] as const] : [])));
+  return new Map(
+    objects.flatMap((object, i) => {
+      const { data } = results[i] as { data?: ResultOf<K> };
+      return data === undefined ? [] : [[idOf(object), data] as const];
+    }),
+  );
 }
 
-/** Begins to work a ladder out before the page has drawn its change: the two then take their time side by side. */
-export function useBeginLadder(): (ladder: Ladder) => void {
+/** Begins to work an object out before the page has drawn its change: the two then take their time side by side. */
+export function useBegin<K extends ComputedName>(kind: K): (object: ObjectOf<K>) => void {
   const house = useStudy();
   const client = useQueryClient();
-  return (ladder) => {
-    const { job, columns } = ladderJob(house.study, ladder, house.dataset.columns);
+  return (object) => {
+    const { job, columns } = jobOf(kind, object as AskedOf<K>, house.study, house.dataset);
     if (!house.columns.ready(columns)) return;
-    void client.prefetchQuery({ ...jobQuery<LadderResult>(house, job, columns, ladder.id, "now"), staleTime: Infinity });
+    void client.prefetchQuery({ ...jobQuery(house, job, columns, subjectOf(kind, object), "now"), staleTime: Infinity });
   };
-}
-
-/** What takes longer than a ladder's tables; begun once these are there. @param step from 0 */
-export function useLadderDepth(ladder: Ladder, step: number, enabled: boolean): Computed<JobResults["ladder-depth"]> {
-  const { study, dataset } = useStudy();
-  const { job, columns } = ladderJob(study, ladder, dataset.columns);
-  return useJob({ ...job, kind: "ladder-depth", step }, columns, `depth ${ladder.id}`, enabled, "background");
-}
-
-/** Ladders side by side. */
-export function useComparison(comparison: Comparison): Computed<JobResults["comparison"]> {
-  const { study, dataset } = useStudy();
-  const ladders = study.ladders.filter((l) => comparison.models.some((m) => m.ladder === l.id));
-  const { context, columns } = contextOf(
-    study,
-    ladders.flatMap(ladderNames),
-    ladders.map((l) => l.respondents),
-    dataset.columns,
-  );
-  const bare = { ...comparison, name: "-" };
-  return useJob(
-    { kind: "comparison", context, comparison: bare, ladders: ladders.map(bareLadder) },
-    columns,
-    `comparison ${comparison.id}`,
-  );
-}
-
-/** Names, labels and the metric that is shown do not change numbers: renaming a step computes nothing. */
-function bareLadder(ladder: Ladder): Ladder {
-  return { ...ladder, name: "-", metric: "z", steps: ladder.steps.map((step) => ({ ...step, name: "" })) };
-}
-
-/** The job behind a ladder's numbers: it holds everything they depend on. */
-export function ladderJob(study: Study, ladder: Ladder, all: readonly string[]) {
-  const { context, columns } = contextOf(study, ladderNames(ladder), [ladder.respondents], all);
-  return { job: { kind: "ladder" as const, context, ladder: bareLadder(ladder) }, columns };
-}
-
-/** The job behind a scale's numbers. */
-export function scaleJob(study: Study, scale: Scale, all: readonly string[]) {
-  const names = [...scale.items.map((item) => item.variable), ...(scale.byGroup === null ? [] : [scale.byGroup])];
-  const { context, columns } = contextOf(study, names, [scale.respondents], all);
-  return { job: { kind: "scale" as const, context, scale: { ...scale, name: "-", weightsFrom: "" } }, columns };
-}
-
-/** The job behind a structure's numbers. */
-export function structureJob(study: Study, structure: Structure, all: readonly string[]) {
-  const { context, columns } = contextOf(study, structure.items, [structure.respondents], all);
-  const { respondents, extraction, rotation, factors, sets, seed } = structure;
-  const parts = structureParts(study.scales, structure).map(({ name, reversed }) => ({ name, reversed }));
-  return {
-    job: { kind: "structure" as const, context, structure: { parts, respondents, extraction, rotation, factors, sets, seed } },
-    columns,
-  };
-}
-
-/** What lies behind a set of items. */
-export function useStructureResult(structure: Structure): Computed<StructureResult> {
-  const { study, dataset } = useStudy();
-  const { job, columns } = structureJob(study, structure, dataset.columns);
-  return useJob(job, columns, structure.id);
-}
-
-/** A scale's scores and reliability. */
-export function useScaleResult(scale: Scale): Computed<ScaleResult> {
-  const { study, dataset } = useStudy();
-  const { job, columns } = scaleJob(study, scale, dataset.columns);
-  return useJob(job, columns, scale.id);
-}
-
-/** How the answers of some variables are spread. */
-export function useStrips(variables: string[]): Computed<AnswerStrip[]> {
-  const { study, dataset } = useStudy();
-  const { context, columns } = contextOf(study, variables, [], dataset.columns);
-  return useJob({ kind: "strips", context, variables }, columns, "strips");
-}
-
-/** What a variable holds; with `draft`, what one would hold that is not in the study yet. */
-export function useLook(name: string, draft: DerivedVariable | null = null): Computed<JobResults["look"]> {
-  const { study, dataset } = useStudy();
-  const codebook = study.codebook.some((v) => v.name === name) ? study.codebook : [...study.codebook, Variable.parse({ name })];
-  const derived = draft ? [...study.derived.filter((d) => d.name !== draft.name), draft] : study.derived;
-  const { context, columns } = contextOf({ ...study, codebook, derived }, [name], [], dataset.columns);
-  return useJob({ kind: "look", context, name }, columns, `look ${name}`);
-}
-
-/** Whom a filter would keep of all respondents. */
-export function useFilterResult(filter: RespondentFilter): Computed<JobResults["filter"]> {
-  const { study, dataset } = useStudy();
-  const { context, columns } = contextOf(study, filterInputs(filter), [], dataset.columns);
-  const bare = { ...filter, name: "-", reason: "" };
-  return useJob({ kind: "filter", context, rows: dataset.rows, filter: bare }, columns, `filter ${filter.id}`);
-}
-
-/** Every check on every variable of the file. */
-export function useChecks(enabled: boolean): Computed<JobResults["checks"]> {
-  const { study, dataset } = useStudy();
-  const { context, columns } = contextOf(study, dataset.columns, [], dataset.columns);
-  return useJob({ kind: "checks", context, rows: dataset.rows }, columns, "checks", enabled);
-}
-
-/** Who left what open. */
-export function useMissingPattern(names: string[], enabled: boolean): Computed<JobResults["missing"]> {
-  const { study, dataset } = useStudy();
-  const { context, columns } = contextOf(study, names, [], dataset.columns);
-  return useJob({ kind: "missing", context, names, rows: dataset.rows }, columns, "missing", enabled);
-}
-
-/** The rows a sheet shows, in order. */
-export function useRowList(
-  shown: Extract<Job, { kind: "row-list" }>["shown"],
-  order: Extract<Job, { kind: "row-list" }>["order"],
-): Computed<JobResults["row-list"]> {
-  const { study, dataset } = useStudy();
-  const filter = shown.kind === "kept" || shown.kind === "left-out" ? shown.filter : null;
-  const { context, columns } = contextOf(study, order ? [order.by] : [], [filter], dataset.columns);
-  return useJob({ kind: "row-list", context, rows: dataset.rows, shown, order }, columns, "row-list");
-}
-
-/**
- * Only what a computation depends on, so that other changes leave its result alone, and the columns of the file it needs.
- * @param names what it is about; @param chosen filters it names
- */
-export function contextOf(study: Study, names: readonly string[], chosen: readonly (string | null)[], all: readonly string[]) {
-  const named = [...chosen, ...filtersBehind(study, namesBehind(study, names))];
-  const filters = study.filters.filter((f) => f.everywhere || named.includes(f.id));
-  const behind = namesBehind(study, [...names, ...filters.flatMap((f) => filterInputs(f))]);
-  const needed = columnsBehind(study, names, named).filter((name) => all.includes(name));
-  // a formula of numbers alone stands on no column, but is as long as one
-  const columns = needed.length > 0 ? needed : all.slice(0, 1);
-  const wanted = new Set([...behind, ...columns]);
-  const context = {
-    codebook: study.codebook.filter((v) => wanted.has(v.name)).map((v) => ({ ...v, label: "", short: "", unit: "", note: "" })),
-    // only what makes their scores: how else they are looked at moves nothing that stands on them
-    scales: study.scales
-      .filter((s) => behind.has(s.id))
-      .map((s) => ({ ...s, name: "-", weightsFrom: "", respondents: null, byGroup: null })),
-    corrections: study.corrections.filter((c) => wanted.has(c.variable)),
-    derived: study.derived.filter((d) => behind.has(d.name)),
-    filters: filters.map((f) => ({ ...f })),
-  };
-  return { context, columns };
 }
 
 /** Numbers of the same object stay, greyed, until new ones arrive; another object's never show. */
@@ -246,8 +130,7 @@ function jobQuery<T>(
   };
 }
 
-function useJob<T>(job: Job, columns: string[], subject: string, enabled = true, urgency: Urgency = "now"): Computed<T> {
-  const house = useStudy();
+function useJob<T>(house: StudyView, job: Job, columns: string[], subject: string, enabled: boolean, urgency: Urgency): Computed<T> {
   const client = useQueryClient();
   const [progress, setProgress] = useState<number | null>(null);
   const asked = jobQuery<T>(house, job, columns, subject, urgency, setProgress);
@@ -258,9 +141,7 @@ function useJob<T>(job: Job, columns: string[], subject: string, enabled = true,
     placeholderData: staysFor(subject),
   });
   const fault = query.error
-    ? query.error instanceof JobError
-      ? "The computation broke off. Nothing was changed."
-      : "The responses could not be fetched: the server does not answer."
+    ? faultWords(query.error, house.title)
     : enabled && query.fetchStatus === "idle" && (query.isPending || query.isPlaceholderData)
       ? "The computation was stopped. What is shown belongs to what stood here before."
       : null;
@@ -273,4 +154,12 @@ function useJob<T>(job: Job, columns: string[], subject: string, enabled = true,
     fault,
     retry: () => void query.refetch(),
   };
+}
+
+/** What broke off, in words: what was refused with its reason, a fault of ours, or a server that does not answer. */
+export function faultWords(error: Error, title: (name: string) => string): string {
+  if (!(error instanceof JobError)) return "The responses could not be fetched: the server does not answer.";
+  if (["worker-crashed", "job-failed"].includes(error.code)) return "The computation broke off. Nothing was changed.";
+  const { what, remedy } = refusalWords({ code: error.code, details: error.details } as Refusal, title);
+  return `${what} ${remedy}`;
 }

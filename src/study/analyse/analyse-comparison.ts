@@ -3,7 +3,7 @@ import { type LadderFit, ladderTables } from "@/core/regression/ladder";
 import type { Comparison } from "../model/comparison";
 import type { Ladder } from "../model/ladder";
 import type { ResponseSource } from "../model/response-column";
-import type { StudyContext } from "../model/study";
+import type { StudyContext } from "../model/context";
 import type { AnalysisSample, SampleRule } from "../prepare/analysis-sample";
 import { StudyColumns } from "../prepare/study-columns";
 import { type FittedLadder, fitLadderOf } from "./analyse-ladder";

@@ -1,8 +1,9 @@
 import { type TermInflation, termInflations } from "@/core/diagnostics/collinearity";
 import { type LadderFit, type LadderModels, ladderTables, termsUpTo } from "@/core/regression/ladder";
+import type { Desk } from "../kinds/kind";
 import type { Ladder } from "../model/ladder";
 import type { ResponseSource } from "../model/response-column";
-import type { StudyContext } from "../model/study";
+import type { StudyContext } from "../model/context";
 import type { AnalysisSample, SampleRule } from "../prepare/analysis-sample";
 import { ladderSample, modelsOn } from "../prepare/ladder-models";
 import { StudyColumns } from "../prepare/study-columns";
@@ -69,4 +70,12 @@ export function fitLadderOf(
   } catch (error) {
     return { status: "refused", sample, refusal: refusalOf(error) };
   }
+}
+
+/** The same where several parts of the results document need it: fitted once. */
+export function fittedAt({ study, responses, columns, shelf }: Desk, ladder: Ladder): FittedLadder {
+  const known = shelf<FittedLadder>("fitted ladders");
+  const fitted = known.get(ladder.id) ?? fitLadderOf(study, ladder, responses, columns);
+  known.set(ladder.id, fitted);
+  return fitted;
 }

@@ -6,7 +6,7 @@ import { cronbachAlpha, type Reliability } from "@/core/reliability/cronbach-alp
 import { type FactorReliability, factorReliability } from "@/core/reliability/omega";
 import type { ResponseSource } from "../model/response-column";
 import type { Scale } from "../model/scale";
-import type { StudyContext } from "../model/study";
+import type { StudyContext } from "../model/context";
 import { type NumericColumn, presentValues } from "../prepare/numeric-column";
 import { answersOf, completeRows, type KeyedItem } from "../prepare/score-scale";
 import { StudyColumns } from "../prepare/study-columns";

@@ -10,12 +10,14 @@ import { type Sphericity, sphericity } from "@/core/factors/sphericity";
 import type { Structure, StructurePart } from "../model/structure";
 import { answersOf, completeRows } from "../prepare/score-scale";
 import type { StudyColumns } from "../prepare/study-columns";
-import { type Refusal, refusalOf } from "./refusal";
+import { type Refusal, refusalOf, TooFewItemsError } from "./refusal";
 
 /** What a structure's numbers depend on, besides the study's columns. */
 export type StructureSpec = Pick<Structure, "respondents" | "extraction" | "rotation" | "factors" | "sets" | "seed"> & {
   parts: readonly Pick<StructurePart, "name" | "reversed">[];
 };
+
+type Singular = Extract<Refusal, { code: "singular-correlations" }>;
 
 /** What lies behind a set of items. Matrices are row-major, items in the order of `items`. */
 export interface StructureAnalysis {
@@ -33,7 +35,7 @@ export interface StructureAnalysis {
   adequacy: SamplingAdequacy | null;
   sphericity: Sphericity | null;
   /** Why the two are not available: the correlations have no inverse. */
-  singular: Refusal | null;
+  singular: Singular | null;
   eigenvalues: Float64Array;
   parallel: { percentile: Float64Array; sets: number; seed: number; retained: number };
   /** Factors of the solution: as chosen, or as parallel analysis suggests, at least one. */
@@ -46,14 +48,6 @@ export interface StructureAnalysis {
 }
 
 export type StructureResult = { status: "explored"; analysis: StructureAnalysis } | { status: "refused"; refusal: Refusal };
-
-/** Fewer items than this have no structure worth the name. */
-export class TooFewItemsError extends Error {
-  readonly code = "too-few-items";
-  constructor(readonly details: { items: number; needed: number; constant: string[] }) {
-    super(`A structure needs ${details.needed} items that vary; there are ${details.items}.`);
-  }
-}
 
 /** Keeps the percentiles of random eigenvalues: they depend on numbers of items and cases alone, and take most of the time. */
 export type RandomEigenvalueShelf = Map<string, Float64Array>;
@@ -132,12 +126,12 @@ function explore(
   };
 }
 
-function invert(correlations: CorrelationMatrix, items: string[]): { found: InverseCorrelations | null; refusal: Refusal | null } {
+function invert(correlations: CorrelationMatrix, items: string[]): { found: InverseCorrelations | null; refusal: Singular | null } {
   try {
     return { found: inverseCorrelations(correlations, items, "Sampling adequacy"), refusal: null };
   } catch (error) {
     if (!(error instanceof SingularCorrelationsError)) throw error;
-    return { found: null, refusal: refusalOf(error) };
+    return { found: null, refusal: { code: error.code, details: error.details } };
   }
 }
 

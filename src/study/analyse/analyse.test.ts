@@ -4,8 +4,15 @@ import { Study } from "../model/study";
 import { sourceOf } from "../test-support/columns";
 import { analyseLadder } from "./analyse-ladder";
 import { analyseScale } from "./analyse-scale";
-import type { WorkedOut } from "./ladder-results";
-import { resultsDocument } from "./results-document";
+import type { WorkedOut } from "../kinds/kind";
+import { type Analyses, loadAnalyses, resultsDocument } from "./results-document";
+
+let analyses: Analyses;
+beforeAll(async () => {
+  analyses = await loadAnalyses();
+});
+const resultsOf = (of: Study, from: typeof source, worked?: ReadonlyMap<string, WorkedOut>): any =>
+  resultsDocument(of, from, analyses, worked);
 
 const n = 24;
 const cells = (f: (i: number) => number | string) => Array.from({ length: n }, (_, i) => String(f(i)));
@@ -101,7 +108,7 @@ test("a scale of one item has scores and no reliability", () => {
 });
 
 test("the results document holds no NaN and survives JSON as it is", () => {
-  const document = resultsDocument({ ...study, ladders: [ladder({}), ladder({ id: "empty", outcome: null })] }, source);
+  const document = resultsOf({ ...study, ladders: [ladder({}), ladder({ id: "empty", outcome: null })] }, source);
   expect(JSON.parse(JSON.stringify(document))).toEqual(document);
   expect(document.ladders.empty).toMatchObject({ status: "refused", refusal: { code: "no-outcome" } });
   expect(document.scales.q!.status).toBe("scored");
@@ -110,7 +117,7 @@ test("the results document holds no NaN and survives JSON as it is", () => {
 test("a ladder whose replicates were not drawn says so; drawn ones stand under the names of their figures", () => {
   const asked = ladder({ intervals: { by: "bca", replicates: 1000 }, seed: 3 });
   const results = (worked?: ReadonlyMap<string, WorkedOut>): any =>
-    (resultsDocument({ ...study, ladders: [asked] }, source, worked).ladders.l as { bootstrap?: unknown }).bootstrap;
+    resultsOf({ ...study, ladders: [asked] }, source, worked).ladders.l.bootstrap;
   expect(results()).toEqual({ available: false, reason: "not-drawn" });
   const interval = { estimate: 0.2, lower: 0.1, upper: 0.3, method: "bca" as const, clamped: false, needed: 40 };
   const spread = { edges: [0, 1], counts: [1000] };
@@ -122,7 +129,7 @@ test("a ladder whose replicates were not drawn says so; drawn ones stand under t
     { kind: "difference", step: 1, first: "a", second: "b" },
   ] as const;
   const intervals = { replicates: 1000, redrawn: 4, units: 30, intervals: figures.map((figure) => ({ figure, interval, spread })), differences: [{ ...interval, first: "a", second: "b", p: 0.04, pHolm: 0.08 }] }; // prettier-ignore
-  const found = results(new Map([["l", { intervals }]]));
+  const found = results(new Map([["ladder l", { intervals }]]));
   expect(found).toMatchObject({ by: "bca", replicates: 1000, seed: 3, units: 30, redrawn: 4 });
   expect(Object.keys(found.intervals)).toEqual(["step1.R2", "step2.part.a*b", "step2.marginalMean.group.odd", "step2.contrast.group.odd - even", "step2.difference.a - b"]); // prettier-ignore
   expect(found.beta_differences["a - b"]).toMatchObject({ p: 0.04, p_holm: 0.08, lower: 0.1 });
@@ -158,7 +165,7 @@ describe("settings that change the sample or the errors", () => {
 });
 
 describe("what the results document says of the order and of folds", () => {
-  const results = (over: object): any => resultsDocument({ ...study, ladders: [ladder(over)] }, source).ladders.l;
+  const results = (over: object): any => resultsOf({ ...study, ladders: [ladder(over)] }, source).ladders.l;
 
   test.each([
     [null, "no-order-stated"],
@@ -181,7 +188,7 @@ describe("what the results document says of the order and of folds", () => {
     const long = (f: (i: number) => number) => Array.from({ length: many }, (_, i) => f(i).toFixed(3));
     const data = sourceOf({ y: long((i) => Math.sin(i * 12.9898)), x: long((i) => Math.cos(i * 78.233)), week: long((i) => i) });
     const spec = { order: { by: "rows" }, steps: [{ id: "a", terms: [{ components: ["x"] }] }, { id: "b" }] };
-    const large: any = resultsDocument(
+    const large: any = resultsOf(
       { ...study, codebook: study.codebook.filter((v) => ["x", "y"].includes(v.name)), scales: [], ladders: [ladder(spec)] },
       data,
     ).ladders.l;
@@ -249,7 +256,7 @@ describe("no number of the results is NaN or infinite", () => {
         }),
       ],
     });
-    const document = resultsDocument(hostile, data);
+    const document = resultsOf(hostile, data);
     expect(walk(document, "")).toEqual([]);
     const { status, refusal }: any = document.ladders.l;
     expect(status === "fitted" || ["too-few-cases", "out-of-range", "non-finite-value"].includes(refusal.code)).toBe(true);
@@ -265,7 +272,7 @@ describe("comparisons between ladders", () => {
       { name: "B", ladder: "m", ...two },
     ];
     const all = { ...study, ladders: [ladder({}), other(second)], comparisons: [{ id: "c", name: "C", models: both }] };
-    return resultsDocument(Study.parse(all), source).comparisons.c;
+    return resultsOf(Study.parse(all), source).comparisons.c;
   };
 
   test("the last step is compared unless another is named; what is nested is tested", () => {

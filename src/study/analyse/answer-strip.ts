@@ -1,3 +1,4 @@
+import type { Analysis } from "../kinds/kind";
 import type { Variable } from "../model/variable";
 import { presentValues, type ReadVariable } from "../prepare/numeric-column";
 import type { StudyColumns } from "../prepare/study-columns";
@@ -65,3 +66,7 @@ function scoreStrip(name: string, columns: StudyColumns): AnswerStrip {
     present.length === 0 ? [] : counts.map((count, i) => ({ value: range.low + i * width, to: range.low + (i + 1) * width, count }));
   return { variable: name, answers, missing: scores.values.length - present.length, outside: [], wordsInNumbers: 0 };
 }
+
+export const analysis: Analysis<{ names: string[] }, { names: string[] }, AnswerStrip[]> = {
+  run: ({ names }, { columns }) => names.map((name) => partStrip(name, columns)),
+};

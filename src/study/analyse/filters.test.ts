@@ -3,7 +3,7 @@ import { Study } from "../model/study";
 import { sourceOf } from "../test-support/columns";
 import { analyseLadder } from "./analyse-ladder";
 import { analyseScale } from "./analyse-scale";
-import { resultsDocument } from "./results-document";
+import { resultsOf } from "../test-support/results";
 
 const cell = fc.integer({ min: 1, max: 9 }).map(String);
 const someRows = fc.array(fc.tuple(cell, cell, cell, fc.constantFrom("a", "b")), { minLength: 14, maxLength: 40 });
@@ -61,13 +61,13 @@ test("law: a filter, named or holding everywhere, gives the numbers of a file wi
   );
 });
 
-test("the flow says who was left out by which filter, in order, and the results carry it; scores are worked out for all", () => {
+test("the flow says who was left out by which filter, in order, and the results carry it; scores are worked out for all", async () => {
   const rows = Array.from({ length: 20 }, (_, i) => [String(i % 7), String(i % 5), String((i * 3) % 4), i % 2 ? "a" : "b"]);
   const filters = [
     { id: "named", name: "Named", reason: "asked for", conditions: [{ kind: "values", variable: "g", equals: ["a"] }] },
     { id: "out", name: "Out", reason: "twice there", everywhere: true, conditions: [{ kind: "not-rows", rows: [1, 2] }] },
   ];
-  const results = resultsDocument(studyOf({ filters, respondents: "named" }), dataOf(rows));
+  const results = await resultsOf(studyOf({ filters, respondents: "named" }), dataOf(rows));
   const ladder = results.ladders["l"] as unknown as { sample: { left_out: unknown[]; kept_by_filter: number } };
   expect(ladder.sample.left_out).toEqual([
     { filter: "out", name: "Out", reason: "twice there", count: 2 },

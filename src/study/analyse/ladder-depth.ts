@@ -1,3 +1,4 @@
+import type { Analysis } from "../kinds/kind";
 import { type NotableCase, notableCases } from "@/core/diagnostics/notable-cases";
 import { partIntervals } from "@/core/diagnostics/part-intervals";
 import type { LargeSampleInterval } from "@/core/regression/change-interval";
@@ -39,3 +40,12 @@ export function ladderDepth(ladder: Ladder, step: number, columns: StudyColumns)
     return null;
   }
 }
+
+interface DepthSpec {
+  ladder: Ladder;
+  step: number;
+}
+
+export const analysis: Analysis<DepthSpec, DepthSpec, LadderDepth | null> = {
+  run: ({ ladder, step }, { columns }) => ladderDepth(ladder, step, columns),
+};

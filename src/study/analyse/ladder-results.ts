@@ -11,9 +11,8 @@ import type { FittedLadder } from "./analyse-ladder";
 import { caseResults } from "./case-results";
 import { changeResults } from "./change-results";
 import { stepComparison } from "./comparison-results";
-import type { Figure } from "@/core/resampling/figures/figure";
 import type { Beyond } from "@/core/diagnostics/residual-tests";
-import type { LadderReplicateIntervals } from "../model/replicate-intervals";
+import type { ReplicateIntervals } from "../model/replicate-intervals";
 import { sampleResults } from "./sample-results";
 
 const METHODS = {
@@ -24,8 +23,8 @@ const METHODS = {
 
 /** What was worked out beforehand, on as many threads as there are. */
 export interface WorkedOut {
-  readonly intervals?: LadderReplicateIntervals | null;
-  readonly beyond?: readonly Beyond[];
+  readonly intervals?: ReplicateIntervals | null | undefined;
+  readonly beyond?: readonly Beyond[] | undefined;
 }
 
 /** Everything about one ladder under the names of docs/results.md. */
@@ -80,7 +79,7 @@ export function ladderResults(ladder: Ladder, fitted: FittedLadder, columns: Stu
 }
 
 /** Intervals from replicates, where the ladder asks for them: of every figure, and of the differences between the β of its last step. */
-function bootstrapResults({ intervals, seed }: Ladder, found: LadderReplicateIntervals | null | undefined) {
+function bootstrapResults({ intervals, seed }: Ladder, found: ReplicateIntervals | null | undefined) {
   if (intervals.by === "normal") return null;
   if (!found) return { available: false as const, reason: "not-drawn" };
   return {
@@ -96,7 +95,8 @@ function bootstrapResults({ intervals, seed }: Ladder, found: LadderReplicateInt
   };
 }
 
-function figureName(figure: Figure): string {
+function figureName(figure: ReplicateIntervals["intervals"][number]["figure"]): string {
+  if (typeof figure === "string") return figure;
   const step = `step${figure.step + 1}.${figure.kind}`;
   switch (figure.kind) {
     case "marginalMean":

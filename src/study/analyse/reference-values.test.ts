@@ -8,7 +8,7 @@ import { StudyColumns } from "../prepare/study-columns";
 import { sourceOf } from "../test-support/columns";
 import { allowance, errorOf, leaves } from "../test-support/reference-blocks";
 import { oursOf, studyOf } from "../test-support/reference-study";
-import { resultsDocument } from "./results-document";
+import { resultsOf } from "../test-support/results";
 
 /**
  * Every set and every block of the reference folder against the results document, which the compute command writes: path by
@@ -32,20 +32,20 @@ const LATER_PARTS: [string, RegExp][] = [
 ];
 
 /** Blocks of variables, without a ladder of their own: smooths of ladders made for them, and tests of the first values only. */
-function ofVariables(set: ReferenceSet, block: string, document: any, source: ReturnType<typeof sourceOf>): unknown {
+async function ofVariables(set: ReferenceSet, block: string, document: any, source: ReturnType<typeof sourceOf>): Promise<unknown> {
   if (block === "shapiro_wilk") {
     const species = completeColumns(set, ["species"]).get("species")!;
     const first = Object.fromEntries([7, 4, 3].map((k) => [`first_${k}`, shapiroWilk(species.slice(0, k))]));
     return { ...Object.fromEntries(Object.entries<any>(document.variables).map(([name, v]) => [name, v.shapiro_wilk])), ...first };
   }
   if (block === "lowess") {
-    const smooth = (x: string, alsoComplete: string[]) => {
+    const smooth = async (x: string, alsoComplete: string[]) => {
       const steps = [{ id: "s", terms: [{ components: [x] }] }];
       const ladders = [{ id: "l", name: "l", outcome: "species", alsoComplete, steps }];
       const study = Study.parse({ ...studyOf(set), ladders });
-      return (resultsDocument(study, source).ladders.l as any).outcome_smooths[x];
+      return (await resultsOf(study, source)).ladders.l.outcome_smooths[x];
     };
-    return { smooth: smooth("depth", []), with_ties: smooth("chill", ["depth", "zone"]) };
+    return { smooth: await smooth("depth", []), with_ties: await smooth("chill", ["depth", "zone"]) };
   }
   return undefined;
 }
@@ -61,12 +61,13 @@ describe.each(SETS)("%s", (name) => {
   const json = set.json;
   const source = sourceOf(Object.fromEntries(set.cells));
   const study = json.data.csv_jackknife ? null : studyOf(set);
-  const document: any = study && resultsDocument(study, source);
+  let document: any = null;
+  beforeAll(async () => (document = study && (await resultsOf(study, source))));
 
-  test.each(Object.entries(set.expected).map(([block, values]) => ({ block, values })))("$block", ({ block, values }) => {
+  test.each(Object.entries(set.expected).map(([block, values]) => ({ block, values })))("$block", async ({ block, values }) => {
     const section = String((values as any).section);
     let ours = document ? oursOf(block, values, document, json) : undefined;
-    if (name === "tide_description") ours ??= ofVariables(set, block, document, source);
+    if (name === "tide_description") ours ??= await ofVariables(set, block, document, source);
     if (block === "sample" && !ours) ours = sampleOf(study!, source, json);
     const label = `  ${name} / ${block}`;
     if (ours === undefined) {

@@ -1,16 +1,42 @@
 import { CoreError } from "@/core/errors";
+import type * as core from "@/core/errors";
+import type { SingularResamplesError } from "@/core/resampling/resampler";
+import type { FormulaFaultError } from "../model/formula";
+import type { NothingToStandardizeError } from "../prepare/derive/derive";
+import type { UnfinishedLadderError } from "../prepare/ladder-models";
+import type { UndeclaredRangeError } from "../prepare/score-scale";
+import type { CircleError, MissingColumnError } from "../prepare/study-columns";
 
-/** Why something could not be computed, as data that crosses worker borders; worded in src/study/report/refusals.ts. */
-export interface Refusal {
-  code: string;
-  details: Record<string, unknown>;
+/** Fewer items than this have no structure worth the name. */
+export class TooFewItemsError extends CoreError {
+  readonly code = "too-few-items";
+  constructor(readonly details: { items: number; needed: number; constant: string[] }) {
+    super(`A structure needs ${details.needed} items that vary; there are ${details.items}.`);
+  }
 }
 
-/** Turns the typed errors of the core and of study/prepare into data. Anything else is a fault of ours and passes on. */
+type CoreErrors = Exclude<{ [K in keyof typeof core]: InstanceType<(typeof core)[K]> }[keyof typeof core], { readonly code: never }>;
+type Refusing =
+  | CoreErrors
+  | SingularResamplesError
+  | FormulaFaultError
+  | NothingToStandardizeError
+  | UnfinishedLadderError
+  | UndeclaredRangeError
+  | CircleError
+  | MissingColumnError
+  | TooFewItemsError;
+type AsData<E> = E extends { readonly code: infer C extends string; readonly details: infer D }
+  ? string extends C
+    ? never
+    : { code: C; details: D }
+  : never;
+
+/** Why something could not be computed, as data that crosses worker borders; worded in src/study/report/refusals.ts. */
+export type Refusal = AsData<Refusing> | { code: "model-refused"; details: { model: string; refusal: Refusal } };
+
+/** Turns the typed errors of the core and the study into data. Anything else is a fault of ours and passes on. */
 export function refusalOf(error: unknown): Refusal {
-  if (error instanceof CoreError) return { code: error.code, details: error.details };
-  if (error instanceof Error && "code" in error && "details" in error) {
-    return { code: String(error.code), details: error.details as Record<string, unknown> };
-  }
+  if (error instanceof CoreError) return { code: error.code, details: error.details } as Refusal;
   throw error;
 }

@@ -71,7 +71,7 @@ test("a structure is edited like a scale, kept apart from names of results, and 
   const structure = Structure.parse({ id: "s", name: "Three", items: ["a", "b", "t"] });
   const { study, changes } = applyEdits(start, [{ subject: "structure", id: "s", to: structure }]);
   expect(study.structures).toEqual([structure]);
-  expect(() => applyEdits(study, [{ subject: "scale", id: "t", to: null }])).toThrow(/structure "Three" names "t"/);
+  expect(() => applyEdits(study, [{ subject: "scale", id: "t", to: null }])).toThrow(/structure "Three" uses "t"/);
   expect(() => applyEdits(study, [{ subject: "structure", id: "s", to: { ...structure, items: ["a", "a", "b"] } }])).toThrow(/twice/);
   expect(applyEdits(study, changes.map(inverseEdit)).study).toEqual(start);
 });

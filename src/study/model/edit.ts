@@ -1,35 +1,26 @@
 import { z } from "zod";
-import { Comparison } from "./comparison";
-import { Correction, correctionId } from "./correction";
-import { DerivedVariable } from "./derived";
-import { Ladder } from "./ladder";
-import { ObjectId, Title, VariableName } from "./names";
-import { RespondentFilter } from "./respondent-filter";
-import { Scale } from "./scale";
-import { Structure } from "./structure";
+import { KEPT, keptKind, type KeptName, type ObjectOf } from "../kinds/kinds";
+import { objectsOf } from "../kinds/standing";
+import { Title } from "./names";
 import { Study, StudyResponses } from "./study";
-import { Variable } from "./variable";
-
-const place = z.int().min(0).optional();
 
 /**
  * One change a person asks for: which object, and what it should become. `to: null` removes it; `at` is the place
  * in the list where a new one stands (the end, if left out). There is no other way to change a study.
  */
+export type Edit =
+  | { subject: "name"; to: string }
+  /** Which imported file the study stands on: one that was appended to, or one that replaces another. */
+  | { subject: "responses"; to: StudyResponses }
+  | { [K in KeptName]: { subject: K; id: string; to: ObjectOf<K> | null; at?: number | undefined } }[KeptName];
+
+const place = z.int().min(0).optional();
+const ofObjects = KEPT.map(({ kind, id, schema }) => z.strictObject({ subject: z.literal(kind), id, to: schema.nullable(), at: place }));
 export const Edit = z.discriminatedUnion("subject", [
   z.strictObject({ subject: z.literal("name"), to: Title }),
-  /** Which imported file the study stands on: one that was appended to, or one that replaces another. */
   z.strictObject({ subject: z.literal("responses"), to: StudyResponses }),
-  z.strictObject({ subject: z.literal("variable"), id: VariableName, to: Variable.nullable(), at: place }),
-  z.strictObject({ subject: z.literal("correction"), id: z.string().max(220), to: Correction.nullable(), at: place }),
-  z.strictObject({ subject: z.literal("derived"), id: VariableName, to: DerivedVariable.nullable(), at: place }),
-  z.strictObject({ subject: z.literal("filter"), id: ObjectId, to: RespondentFilter.nullable(), at: place }),
-  z.strictObject({ subject: z.literal("scale"), id: ObjectId, to: Scale.nullable(), at: place }),
-  z.strictObject({ subject: z.literal("structure"), id: ObjectId, to: Structure.nullable(), at: place }),
-  z.strictObject({ subject: z.literal("ladder"), id: ObjectId, to: Ladder.nullable(), at: place }),
-  z.strictObject({ subject: z.literal("comparison"), id: ObjectId, to: Comparison.nullable(), at: place }),
-]);
-export type Edit = z.infer<typeof Edit>;
+  ...ofObjects,
+]) as unknown as z.ZodType<Edit>;
 
 /** One or more edits that belong together: they take effect all or none. */
 export const EditSet = z.array(Edit).min(1).max(20_000);
@@ -46,26 +37,6 @@ export interface Change {
 /** An edit that cannot be carried out, with the reason in words for the screen. */
 export class EditRefusedError extends Error {
   readonly code = "edit-refused";
-}
-
-/** The lists of a study, by the subject of the edits that change them: where each stands and what its objects go by. */
-const LISTS = {
-  variable: { key: "codebook", id: (o: { name: string }) => o.name },
-  correction: { key: "corrections", id: correctionId },
-  derived: { key: "derived", id: (o: { name: string }) => o.name },
-  filter: { key: "filters", id: (o: { id: string }) => o.id },
-  scale: { key: "scales", id: (o: { id: string }) => o.id },
-  structure: { key: "structures", id: (o: { id: string }) => o.id },
-  ladder: { key: "ladders", id: (o: { id: string }) => o.id },
-  comparison: { key: "comparisons", id: (o: { id: string }) => o.id },
-} as const;
-type ListSubject = keyof typeof LISTS;
-const LIST_SUBJECTS = Object.keys(LISTS) as ListSubject[];
-
-/** A list of a study with the way its objects are told apart. */
-function listOf(study: Study, subject: ListSubject): { key: keyof Study; list: readonly unknown[]; id: (object: unknown) => string } {
-  const { key, id } = LISTS[subject];
-  return { key, list: study[key], id: id as (object: unknown) => string };
 }
 
 /**
@@ -97,7 +68,8 @@ function applyOne(study: Study, edit: Edit): { study: Study; change: Change } {
       study: { ...study, responses: edit.to },
       change: { subject: "responses", id: "study", from: study.responses, to: edit.to, at: null },
     };
-  const { key, list, id } = listOf(study, edit.subject);
+  const kind = keptKind(edit.subject);
+  const [list, id] = [objectsOf(study, kind), kind.idOf];
   if (edit.to && id(edit.to) !== edit.id)
     throw new EditRefusedError(
       edit.subject === "variable" ? "A variable keeps the name it has in the data file." : "An object keeps its id.",
@@ -110,7 +82,10 @@ function applyOne(study: Study, edit: Edit): { study: Study; change: Change } {
   if (found < 0) next.splice(at, 0, edit.to);
   else if (edit.to) next[at] = edit.to;
   else next.splice(at, 1);
-  return { study: { ...study, [key]: next }, change: { subject: edit.subject, id: edit.id, from: list[found] ?? null, to: edit.to, at } };
+  return {
+    study: { ...study, [kind.list]: next },
+    change: { subject: edit.subject, id: edit.id, from: list[found] ?? null, to: edit.to, at },
+  };
 }
 
 /** The edit that takes a change back. */
@@ -128,9 +103,9 @@ export function editsBetween(from: Study, to: Study): Edit[] {
   const edits: unknown[] = [];
   if (from.name !== to.name) edits.push({ subject: "name", to: to.name });
   if (to.responses && !same(from.responses, to.responses)) edits.push({ subject: "responses", to: to.responses });
-  for (const subject of LIST_SUBJECTS) {
-    const { list: before, id } = listOf(from, subject);
-    const { list: after } = listOf(to, subject);
+  for (const kind of KEPT) {
+    const { kind: subject, idOf: id } = kind;
+    const [before, after] = [objectsOf(from, kind), objectsOf(to, kind)];
     const there = new Map(before.map((o) => [id(o), o]));
     const wanted = new Set(after.map(id));
     // from the first object that would stand in another order on, all are taken out and put back in their places

@@ -1,3 +1,4 @@
+import { CoreError } from "@/core/errors";
 import jsep from "jsep";
 
 /**
@@ -33,7 +34,7 @@ export const FORMULA_FUNCTIONS = {
 export type FormulaFunction = keyof typeof FORMULA_FUNCTIONS;
 
 /** A formula that cannot be read: what is wrong, and where it stands in the text (from 0). */
-export class FormulaFaultError extends Error {
+export class FormulaFaultError extends CoreError {
   readonly code = "formula-fault";
   readonly details: { message: string; at: number };
   constructor(message: string, at: number) {

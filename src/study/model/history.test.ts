@@ -4,7 +4,7 @@ import { type RevisionMark, undoable } from "./history";
 import { Scale } from "./scale";
 import { Study } from "./study";
 import { Structure } from "./structure";
-import { touchedBy } from "./touched";
+import { touchedBy } from "../kinds/standing";
 
 const start = Study.parse({
   format: "beta-step-study",
@@ -125,8 +125,8 @@ test("law: the edits between two states lead from one to the other, back again, 
 
 test("a change touches what stands on it, through derived variables, scales and filters, and nothing else", () => {
   const touched = (subject: Change["subject"], id: string, from: unknown = {}) => {
-    const { scales, ladders } = touchedBy(start, [{ subject, id, from, to: {}, at: 0 }]);
-    return [...scales, ...ladders].join("");
+    const all = touchedBy(start, [{ subject, id, from }]);
+    return all.map((one) => one.name).join("");
   };
   expect(touched("variable", "a")).toBe("SLM"); // M through d
   expect(touched("correction", "4:c")).toBe("TLM"); // M through its filter
@@ -142,12 +142,13 @@ test("a change touches the structures whose items stand on it, or whose scales k
   const { study } = applyEdits(start, [
     { subject: "structure", id: "x", to: Structure.parse({ id: "x", name: "X", items: ["a", "b", "t"] }) },
   ]);
-  const touched = (subject: Change["subject"], id: string) => touchedBy(study, [{ subject, id, from: {}, to: {}, at: 0 }]).structures;
+  const of = (all: ReturnType<typeof touchedBy>) => all.flatMap(({ kind, name }) => (kind === "structure" ? [name] : []));
+  const touched = (subject: Change["subject"], id: string) => of(touchedBy(study, [{ subject, id, from: {} }]));
   expect(touched("variable", "a")).toEqual(["X"]);
   expect(touched("variable", "c")).toEqual(["X"]); // an item of T, whose score is in it
   expect(touched("scale", "s")).toEqual(["X"]); // keys a and b
   expect(touched("structure", "x")).toEqual(["X"]);
   expect(touched("ladder", "l")).toEqual([]);
   const asked = applyEdits(study, [{ subject: "structure", id: "x", to: { ...study.structures[0]!, keying: "asked" } }]).study;
-  expect(touchedBy(asked, [{ subject: "scale", id: "s", from: {}, to: {}, at: 0 }]).structures).toEqual([]); // how s keys them does not matter
+  expect(of(touchedBy(asked, [{ subject: "scale", id: "s", from: {} }]))).toEqual([]); // how s keys them does not matter
 });

@@ -23,6 +23,7 @@ const step = z.int().min(0);
 const column = z.string();
 const Held = z.strictObject({ component: z.string(), unit: z.enum(["sd", "raw"]), value: Finite });
 const Figure = z.union([
+  z.enum(["alpha", "omega"]),
   z.strictObject({ kind: z.enum(["R2", "adjustedR2", "dR2"]), step }),
   z.strictObject({ kind: z.enum(["b", "beta", "part"]), step, column }),
   z.strictObject({ kind: z.literal("difference"), step, first: column, second: column }),
@@ -35,21 +36,28 @@ const Figure = z.union([
 const BetaDifference = ReplicateInterval.extend({ first: column, second: column, p: Finite, pHolm: Finite });
 export type BetaDifference = z.infer<typeof BetaDifference>;
 
-/** The intervals of a ladder from its replicates. */
-export const LadderReplicateIntervals = z.strictObject({
+/** Intervals of something from its replicates: of a ladder, or of the reliability of a scale. */
+export const ReplicateIntervals = z.strictObject({
   replicates: z.int().min(1),
   redrawn: z.int().min(0),
   /** Number of cases or clusters drawn from. */
   units: z.int().min(1),
   intervals: z.array(z.strictObject({ figure: Figure, interval: ReplicateInterval, spread: Histogram })),
-  /** All pairs of β of the step that was asked for. */
+  /** All pairs of β of the step that was asked for; none of a scale. */
   differences: z.array(BetaDifference),
 });
-export type LadderReplicateIntervals = z.infer<typeof LadderReplicateIntervals>;
+export type ReplicateIntervals = z.infer<typeof ReplicateIntervals>;
+
+type Told = ReplicateIntervals["intervals"][number];
+
+/** The intervals that are of a ladder's figures. */
+export function ladderFigures({ intervals }: ReplicateIntervals): (Told & { figure: Exclude<Told["figure"], string> })[] {
+  return intervals.flatMap((one) => (typeof one.figure === "string" ? [] : [{ ...one, figure: one.figure }]));
+}
 
 /** Intervals that were worked out before, under the fingerprint of all they depend on. */
-export const KeptIntervals = z.strictObject({ key: z.string().regex(/^[0-9a-f]{16}$/), intervals: LadderReplicateIntervals });
+export const KeptIntervals = z.strictObject({ key: z.string().regex(/^[0-9a-f]{16}$/), intervals: ReplicateIntervals });
 export type KeptIntervals = z.infer<typeof KeptIntervals>;
 
 /** Changes whenever the same replicates would come out otherwise: what was kept before is then worked out anew. */
-export const ENGINE_VERSION = 1;
+export const ENGINE_VERSION = 2;

@@ -1,9 +1,10 @@
 import { z } from "zod";
+import { TOLD } from "../kinds/kinds";
 import { ObjectId } from "./names";
 
-/** What the numbers of a scale, structure or ladder were when somebody last looked at them. */
+/** What the numbers of an object were when somebody last looked at them. */
 export const SeenResult = z.strictObject({
-  kind: z.enum(["scale", "structure", "ladder"]),
+  kind: z.string().refine((kind) => TOLD.some((one) => one.kind === kind), "No such kind has numbers to look at."),
   id: ObjectId,
   /** A fingerprint of everything the numbers depend on: while it is the same, so are they. */
   inputs: z.string().max(64),

@@ -1,14 +1,7 @@
 import { z } from "zod";
-import { Comparison } from "./comparison";
-import { Correction, correctionId } from "./correction";
-import { DerivedVariable } from "./derived";
-import { Ladder } from "./ladder";
+import { KEPT, type StudyLists } from "../kinds/kinds";
 import { Title } from "./names";
-import { RespondentFilter } from "./respondent-filter";
-import { Scale } from "./scale";
 import { soundnessFaults } from "./soundness";
-import { Structure } from "./structure";
-import { Variable } from "./variable";
 
 /** Which responses a study stands on. Null in a document that travels without them. */
 export const StudyResponses = z.strictObject({
@@ -18,8 +11,7 @@ export const StudyResponses = z.strictObject({
 });
 export type StudyResponses = z.infer<typeof StudyResponses>;
 
-const once = <T>(id: (one: T) => string, what: string) =>
-  [(all: readonly T[]) => new Set(all.map(id)).size === all.length, `${what} stands in the study twice.`] as const;
+const listsOf = Object.fromEntries(KEPT.map((kind) => [kind.list, z.array(kind.schema).default([])]));
 
 /**
  * The study document: everything a researcher decided, without the responses themselves.
@@ -31,35 +23,19 @@ export const Study = z
     version: z.literal(1),
     name: Title,
     responses: StudyResponses.nullable().default(null),
-    /** The columns of the file in its order, and a row for each derived variable. */
-    codebook: z.array(Variable).default([]),
-    corrections: z
-      .array(Correction)
-      .refine(...once(correctionId, "A correction of one cell"))
-      .default([]),
-    derived: z
-      .array(DerivedVariable)
-      .refine(...once<DerivedVariable>((d) => d.name, "A derived variable"))
-      .default([]),
-    filters: z
-      .array(RespondentFilter)
-      .refine(...once<RespondentFilter>((f) => f.id, "A filter"))
-      .default([]),
-    scales: z.array(Scale).default([]),
-    structures: z
-      .array(Structure)
-      .refine(...once<Structure>((s) => s.id, "A structure"))
-      .default([]),
-    ladders: z.array(Ladder).default([]),
-    comparisons: z.array(Comparison).default([]),
+    ...listsOf,
   })
   .superRefine((study, check) => {
-    for (const { path, message } of soundnessFaults(study)) check.addIssue({ code: "custom", path, message });
-  });
-export type Study = z.infer<typeof Study>;
+    for (const { path, message } of soundnessFaults(study as unknown as Study)) check.addIssue({ code: "custom", path, message });
+  }) as unknown as z.ZodType<Study>;
 
-/** What columns of a study are worked out from: the rest of it decides which columns are asked for. */
-export type StudyContext = Pick<Study, "codebook" | "scales"> & Partial<Pick<Study, "corrections" | "derived" | "filters">>;
+/** The codebook has the columns of the file in its order, and a row for each derived variable. */
+export type Study = StudyLists & {
+  format: "beta-step-study";
+  version: 1;
+  name: string;
+  responses: StudyResponses | null;
+};
 
 /** The words for a variable, a scale or a level of a category (`ticket[day]`), by its name in terms and results. */
 export function titleOf(study: Pick<Study, "codebook" | "scales">, name: string): string {

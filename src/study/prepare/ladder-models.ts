@@ -1,3 +1,4 @@
+import { CoreError } from "@/core/errors";
 import type { ErrorChoice } from "@/core/regression/covariance";
 import type { Predictor } from "@/core/regression/design-matrix";
 import { type LadderModels, ladderModels } from "@/core/regression/ladder";
@@ -20,7 +21,7 @@ export interface LadderColumns {
 }
 
 /** A ladder that cannot be fitted as it is written, whatever the answers. */
-export class UnfinishedLadderError extends Error {
+export class UnfinishedLadderError extends CoreError {
   constructor(
     readonly code: "no-outcome" | "no-terms" | "outcome-among-predictors" | "outcome-is-category",
     readonly details: { outcome?: string } = {},

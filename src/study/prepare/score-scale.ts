@@ -1,3 +1,4 @@
+import { CoreError } from "@/core/errors";
 import { correlationMatrix } from "@/core/factors/correlation-matrix";
 import { factorScoreWeights, itemUnits } from "@/core/factors/factor-scores";
 import { factorSolution } from "@/core/factors/factor-solution";
@@ -14,7 +15,7 @@ export interface ScaleScores extends NumericColumn {
 }
 
 /** A reverse-keyed item whose lowest and highest possible answer are not declared cannot be turned round. */
-export class UndeclaredRangeError extends Error {
+export class UndeclaredRangeError extends CoreError {
   readonly code = "undeclared-range";
   constructor(readonly details: { scale: string; items: string[] }) {
     super(`The scale "${details.scale}" reverses ${details.items.join(", ")}, whose lowest and highest answer are not declared.`);

@@ -1,8 +1,9 @@
+import { CoreError } from "@/core/errors";
 import { filtersBehind, namesBehind } from "../model/dependencies";
 import type { ResponseColumn, ResponseSource } from "../model/response-column";
 import type { RespondentFilter } from "../model/respondent-filter";
 import { type Scale, scoredOverSample } from "../model/scale";
-import type { StudyContext } from "../model/study";
+import type { StudyContext } from "../model/context";
 import { type AnswerRange, Variable } from "../model/variable";
 import { type CategoryColumn, readCategories } from "./category-column";
 import { correctedColumn } from "./corrected-column";
@@ -13,7 +14,7 @@ import { type NumericColumn, type ReadVariable, readNumbers } from "./numeric-co
 import { type KeyedItem, keyItems, type ScaleScores, scoreScale } from "./score-scale";
 
 /** A name stands in the study but the data have no such column. */
-export class MissingColumnError extends Error {
+export class MissingColumnError extends CoreError {
   readonly code = "missing-column";
   constructor(readonly details: { column: string }) {
     super(`The data have no column "${details.column}".`);
@@ -21,7 +22,7 @@ export class MissingColumnError extends Error {
 }
 
 /** A variable would be worked out from itself. A study with a circle is never saved; a draft may have one. */
-export class CircleError extends Error {
+export class CircleError extends CoreError {
   readonly code = "circle";
   constructor(readonly details: { variable: string }) {
     super(`"${details.variable}" would be worked out from itself.`);

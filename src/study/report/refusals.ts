@@ -3,115 +3,119 @@ import { counted, listed } from "./format-number";
 
 /** A refusal in words: what happened, and what to do. `title` gives a name the words a person knows it by. */
 export function refusalWords(refusal: Refusal, title: (name: string) => string): { what: string; remedy: string } {
-  const d = refusal.details;
-  const name = (key: string) => title(String(d[key]));
-  switch (refusal.code) {
+  const { code, details: d } = refusal;
+  switch (code) {
     case "formula-fault":
-      return { what: String(d["message"]), remedy: `Look at place ${Number(d["at"]) + 1} of the formula.` };
+      return { what: d.message, remedy: `Look at place ${d.at + 1} of the formula.` };
     case "nothing-to-standardize":
       return {
-        what: `The answers to ${name("variable")} do not vary, so there is nothing to divide by.`,
+        what: `The answers to ${title(d.variable)} do not vary, so there is nothing to divide by.`,
         remedy: "Choose another variable.",
       };
     case "circle":
-      return { what: `${name("variable")} would be worked out from itself.`, remedy: "Take it out of its own recipe." };
+      return { what: `${title(d.variable)} would be worked out from itself.`, remedy: "Take it out of its own recipe." };
     case "no-outcome":
       return { what: "This ladder has no outcome yet.", remedy: "Choose in the sentence what it should predict." };
     case "no-terms":
       return { what: "There is nothing to predict from yet.", remedy: "Add a term to the first step." };
     case "outcome-among-predictors":
       return {
-        what: `${name("outcome")} is the outcome and a predictor at once.`,
+        what: `${title(d.outcome ?? "")} is the outcome and a predictor at once.`,
         remedy: "Take it out of the steps, or choose another outcome.",
       };
     case "outcome-is-category":
       return {
-        what: `${name("outcome")} is a category, and only a number can be predicted here.`,
+        what: `${title(d.outcome ?? "")} is a category, and only a number can be predicted here.`,
         remedy: "Choose another outcome, or say in the codebook that it is a number.",
       };
     case "unknown-level":
       return {
-        what: `${name("variable")} has no level ${String(d.level)}, which was chosen as its reference.`,
+        what: `${title(d.variable)} has no level ${d.level}, which was chosen as its reference.`,
         remedy: "Choose another reference level.",
       };
     case "unlike-models": {
-      const [first, second] = d.values as [string | number, string | number];
+      const [first, second] = d.values;
       const sample = d.differ === "sample";
       return {
         what: sample
-          ? `${String(d.first)} and ${String(d.second)} are fitted on different respondents (${first} and ${second}), so they are not compared.`
-          : `${String(d.first)} predicts ${title(String(first))}, ${String(d.second)} predicts ${title(String(second))}, so they are not compared.`,
+          ? `${d.first} and ${d.second} are fitted on different respondents (${first} and ${second}), so they are not compared.`
+          : `${d.first} predicts ${title(String(first))}, ${d.second} predicts ${title(String(second))}, so they are not compared.`,
         remedy: sample ? "Fit both on the respondents they have in common." : "Compare models of one outcome.",
       };
     }
     case "model-refused": {
-      const inner = refusalWords(d.refusal as Refusal, title);
-      return { what: `${String(d.model)}: ${inner.what}`, remedy: inner.remedy };
+      const inner = refusalWords(d.refusal, title);
+      return { what: `${d.model}: ${inner.what}`, remedy: inner.remedy };
     }
     case "too-few-cases":
       return {
-        what: `${String(d.purpose)} needs at least ${counted(Number(d.needed), "complete respondent")}; there ${Number(d.cases) === 1 ? "is" : "are"} ${String(d.cases)}.`,
+        what: `${d.purpose} needs at least ${counted(d.needed, "complete respondent")}; there ${d.cases === 1 ? "is" : "are"} ${d.cases}.`,
         remedy: "Use fewer terms, or look which variable costs the most respondents.",
       };
     case "constant-outcome":
       return {
-        what: `${name("outcome")} is the same for everyone in the sample.`,
+        what: `${title(d.outcome)} is the same for everyone in the sample.`,
         remedy: "Choose another outcome, or another part of the sample.",
       };
     case "duplicate-term":
       return {
-        what: `The term ${String(d.term).split("*").map(title).join(" × ")} stands in the ladder twice.`,
+        what: `The term ${d.term.split("*").map(title).join(" × ")} stands in the ladder twice.`,
         remedy: "Remove one of the two.",
       };
     case "undeclared-range":
       return {
-        what: `The lowest and highest possible answer of ${listed(d.items as string[])} ${(d.items as string[]).length === 1 ? "is" : "are"} not declared, so a reversed answer is not known.`,
+        what: `The lowest and highest possible answer of ${listed(d.items)} ${d.items.length === 1 ? "is" : "are"} not declared, so a reversed answer is not known.`,
         remedy: "Declare the range of answers in the scale's sentence, or in the codebook.",
       };
     case "too-few-items":
       return {
-        what: `A structure needs at least ${String(d.needed)} items that vary; there ${Number(d.items) === 1 ? "is" : "are"} ${String(d.items)}${(d.constant as string[]).length > 0 ? ` (everyone gave the same answer to ${listed((d.constant as string[]).map(title))})` : ""}.`,
+        what: `A structure needs at least ${d.needed} items that vary; there ${d.items === 1 ? "is" : "are"} ${d.items}${d.constant.length > 0 ? ` (everyone gave the same answer to ${listed(d.constant.map(title))})` : ""}.`,
         remedy: "Add items.",
       };
     case "constant-items":
       return {
-        what: `Everyone gave the same answer to ${listed((d.items as string[]).map(title))}, so there is no z-score and no correlation.`,
+        what: `Everyone gave the same answer to ${listed(d.items.map(title))}, so there is no z-score and no correlation.`,
         remedy: "Take it out of the scale, or score by a mean or sum.",
       };
     case "singular-correlations":
       return {
         what: d.fewCases
-          ? `${String(d.purpose)} needs more complete respondents than items.`
-          : `${String(d.purpose)} cannot tell ${name("item")} from the items before it: it is a copy or a sum of them.`,
+          ? `${d.purpose} needs more complete respondents than items.`
+          : `${d.purpose} cannot tell ${title(d.item)} from the items before it: it is a copy or a sum of them.`,
         remedy: d.fewCases
           ? "Use fewer items, or principal axis or minimum residuals."
-          : `Take ${name("item")} out, or use principal axis or minimum residuals.`,
+          : `Take ${title(d.item)} out, or use principal axis or minimum residuals.`,
       };
     case "too-many-factors":
       return {
-        what: `${String(d.items)} items cannot tell ${counted(Number(d.factors), "factor")} apart.`,
-        remedy: `Ask for at most ${String(d.most)}.`,
+        what: `${d.items} items cannot tell ${counted(d.factors, "factor")} apart.`,
+        remedy: `Ask for at most ${d.most}.`,
       };
     case "no-uniqueness":
       return {
-        what: `The factors leave nothing of ${listed((d.items as string[]).map(title))} unexplained, so Bartlett's scores do not exist.`,
+        what: `The factors leave nothing of ${listed(d.items.map(title))} unexplained, so Bartlett's scores do not exist.`,
         remedy: "Score by regression, or use fewer factors.",
       };
     case "missing-column":
-      return { what: `The data have no column ${name("column")}.`, remedy: "Bring in a file that has it, or take it out of the ladder." };
+      return { what: `The data have no column ${title(d.column)}.`, remedy: "Bring in a file that has it, or take it out of the ladder." };
     case "non-finite-value":
       return {
-        what: `${name("column")} becomes infinite at row ${String(d.row)} of the sample.`,
+        what: `${title(d.column)} becomes infinite at row ${d.row} of the sample.`,
         remedy: "Look at its largest values: a product of huge numbers cannot be computed.",
       };
     case "out-of-range":
-      return { what: `The numbers of ${name("column")} are too large or too small to compute with.`, remedy: "Give it in another unit." };
-    case "worker-crashed":
+      return { what: `The numbers of ${title(d.column)} are too large or too small to compute with.`, remedy: "Give it in another unit." };
+    case "singular-resamples":
       return {
-        what: "The computation broke off.",
-        remedy: "Nothing was changed. Change any setting, or load the page anew, to run it again.",
+        what: "Resample after resample lacked a column, so no replicates can be drawn: a group of the sample is too small.",
+        remedy: "Its own numbers stand; intervals by normal theory can still be had.",
       };
+    case "too-many-cases":
+      return { what: `${d.purpose} is made for at most ${d.most} respondents; there are ${d.cases}.`, remedy: "Use fewer of them." };
+    case "unknown-variable":
+      return { what: `There is no variable ${title(d.variable)}.`, remedy: "Take it out, or bring in a file that has it." };
     default:
+      // a refusal that has no words here, from a newer version
       return { what: "This could not be computed.", remedy: "Nothing was changed. Undo the last step and try again." };
   }
 }

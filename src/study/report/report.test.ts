@@ -3,6 +3,7 @@ import type { Coefficient } from "@/core/regression/coefficients";
 import type { LadderFit } from "@/core/regression/ladder";
 import { analyseLadder, type LadderResult } from "../analyse/analyse-ladder";
 import { Ladder } from "../model/ladder";
+import type { Refusal } from "../analyse/refusal";
 import { Study, titleOf } from "../model/study";
 import { columnOf, sourceOf } from "../test-support/columns";
 import { studyOf } from "../test-support/reference-study";
@@ -188,16 +189,20 @@ test("every refusal has words of its own with a remedy", () => {
     circle: { variable: "a" },
     "non-finite-value": { column: "a", row: 2 },
     "out-of-range": { column: "a" },
-    "worker-crashed": {},
+    "singular-resamples": { attempts: 100 },
+    "too-many-cases": { cases: 9, most: 5, purpose: "A test" },
+    "unknown-variable": { variable: "a" },
+    "nothing-to-standardize": { variable: "a", answers: 3 },
+    "formula-fault": { message: "A bracket is open.", at: 2 },
     "outcome-is-category": { outcome: "y" },
     "unknown-level": { variable: "a", level: "z" },
     "unlike-models": { first: "A", second: "B", differ: "sample", values: [20, 19] },
     "model-refused": { model: "B", refusal: { code: "no-terms", details: {} } },
   };
-  const words = Object.entries(known).map(([code, details]) => refusalWords({ code, details }, title));
+  const words = Object.entries(known).map(([code, details]) => refusalWords({ code, details } as Refusal, title));
   expect(new Set(words.map((w) => w.what)).size).toBe(words.length);
   for (const { what, remedy } of words) expect(`${what} ${remedy}`).not.toMatch(/undefined|NaN|\[object/);
-  expect(refusalWords({ code: "never-seen", details: {} }, title).remedy).not.toBe("");
+  expect(refusalWords({ code: "never-seen", details: {} } as unknown as Refusal, title).remedy).not.toBe("");
 });
 
 describe("categories in words", () => {

@@ -153,9 +153,9 @@ function reliabilityWatches(scale: Scale, { reliability, unscored, rows, complet
   else if (factorRefusal?.code === "singular-correlations")
     watches.push({
       id: "singular",
-      words: factorRefusal.details["fewCases"]
+      words: factorRefusal.details.fewCases
         ? "There are no more complete respondents than items, so ω cannot be worked out."
-        : `${title(String(factorRefusal.details["item"]))} is determined by the items before it, so ω cannot be worked out. Is an item in the scale twice, or a sum of others?`,
+        : `${title(factorRefusal.details.item)} is determined by the items before it, so ω cannot be worked out. Is an item in the scale twice, or a sum of others?`,
     });
   if (factor && factor.heywood.length > 0)
     watches.push({

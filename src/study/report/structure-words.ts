@@ -107,12 +107,12 @@ export function structureWatches(
   if (singular)
     watches.push({
       id: "singular",
-      words: singular.details["fewCases"]
+      words: singular.details.fewCases
         ? `There are no more complete respondents (${n}) than items (${items.length}). Sampling adequacy, Bartlett's test and maximum likelihood are not available, and factors found from so few are chance.`
-        : `${title(String(singular.details["item"]))} is determined by the items before it: a copy or a sum of them. Sampling adequacy, Bartlett's test and maximum likelihood are not available while it is here.`,
-      ...(singular.details["fewCases"]
+        : `${title(singular.details.item)} is determined by the items before it: a copy or a sum of them. Sampling adequacy, Bartlett's test and maximum likelihood are not available while it is here.`,
+      ...(singular.details.fewCases
         ? {}
-        : { fix: { label: `Take ${title(String(singular.details["item"]))} out`, to: without([String(singular.details["item"])]) } }),
+        : { fix: { label: `Take ${title(singular.details.item)} out`, to: without([singular.details.item]) } }),
     });
   else if (n < 5 * items.length)
     watches.push({

@@ -1,3 +1,4 @@
+import { keptKind } from "../kinds/kinds";
 import type { Change } from "../model/edit";
 import type { RevisionKind } from "../model/history";
 
@@ -18,38 +19,15 @@ export function changeWords(change: Change): string {
       return `${cell} corrected from ${value(to["from"])} to ${value(to["to"])}`;
     }
     default: {
-      const what = SUBJECTS[change.subject];
+      const what = keptKind(change.subject).word;
       const name = text(to ?? from, "name") || change.id;
       if (!from) return `${what} ${name} ${change.subject === "variable" ? "added" : "made"}`;
       if (!to) return `${what} ${name} taken away`;
-      const parts = fieldsChanged(from, to);
+      const parts = fieldsChanged(from, to, keptKind(change.subject).fieldWords);
       return `${what} ${name}: ${parts.length === 0 ? "no difference" : parts.join("; ")}`;
     }
   }
 }
-
-const SUBJECTS = {
-  variable: "Variable",
-  derived: "Recipe of",
-  filter: "Filter",
-  scale: "Scale",
-  structure: "Structure",
-  ladder: "Ladder",
-  comparison: "Comparison",
-} as const;
-
-const FIELD_WORDS: Record<string, string> = {
-  range: "possible answers",
-  missing: "missing codes",
-  levels: "value labels",
-  answeredShare: "answered share",
-  weigh: "weights count",
-  weightsFrom: "weights from",
-  byGroup: "told by",
-  dimBelow: "dimmed below",
-  alsoComplete: "complete on",
-  everywhere: "whole study",
-};
 
 /** A revision's heading: what kind of step it was. */
 export function revisionWords(how: RevisionKind, of: number | null): string | null {
@@ -59,13 +37,13 @@ export function revisionWords(how: RevisionKind, of: number | null): string | nu
   return null;
 }
 
-function fieldsChanged(from: Record<string, unknown>, to: Record<string, unknown>): string[] {
+function fieldsChanged(from: Record<string, unknown>, to: Record<string, unknown>, words: Readonly<Record<string, string>> = {}): string[] {
   const keys = [...new Set([...Object.keys(from), ...Object.keys(to)])];
   return keys
     .filter((key) => JSON.stringify(from[key] ?? null) !== JSON.stringify(to[key] ?? null))
     .map((key) => {
       const [before, after] = [short(from[key]), short(to[key])];
-      const name = FIELD_WORDS[key] ?? key;
+      const name = words[key] ?? key;
       return before === null || after === null ? `${name} changed` : `${name} from ${before} to ${after}`;
     });
 }

@@ -3,7 +3,8 @@
 import { ComparisonMargin } from "./ComparisonMargin";
 import { ComputationState } from "@/features/study/ComputationState";
 import { useStudy } from "@/features/study/study-context";
-import { useComparison } from "@/features/study/use-computed";
+import { useAsked } from "@/features/study/use-computed";
+import { useSeen } from "@/features/study/use-seen";
 import type { Comparison } from "@/study/model/comparison";
 import { formatCount, listed } from "@/study/report/format-number";
 import { refusalWords } from "@/study/report/refusals";
@@ -21,7 +22,8 @@ const SAMPLES: Choice[] = [
 /** Two to four ladders side by side: how well each does, and its coefficients. Refused while they stand on different respondents. */
 export function ComparisonSheet({ comparison }: { comparison: Comparison }) {
   const { study, store, title } = useStudy();
-  const computed = useComparison(comparison);
+  const computed = useAsked("comparison", comparison);
+  const before = useSeen("comparison", comparison, computed);
   const { result, outdated } = computed;
   const change = (to: Comparison) => void store.edit({ subject: "comparison", id: comparison.id, to });
   const refused = result?.status === "refused" ? result : null;
@@ -93,7 +95,7 @@ export function ComparisonSheet({ comparison }: { comparison: Comparison }) {
           </div>
         )}
       </main>
-      <ComparisonMargin result={result} comparison={comparison} />
+      <ComparisonMargin result={result} comparison={comparison} before={before} />
     </>
   );
 }

@@ -2,7 +2,7 @@
 
 import { useState } from "react";
 import type { LadderFit } from "@/core/regression/ladder";
-import type { LadderReplicateIntervals } from "@/study/model/replicate-intervals";
+import type { ReplicateIntervals } from "@/study/model/replicate-intervals";
 import { formatInterval, formatP, formatShare } from "@/study/report/format-number";
 import { differenceOf, differenceSentence } from "@/study/report/ladder/bootstrap-words";
 import { columnTitle, type Titles } from "@/study/report/ladder/coefficient-words";
@@ -17,7 +17,7 @@ import css from "../ladders.module.css";
 const WIDTH = 260;
 
 /** Is one β of the step larger than another? Any two with the difference on the axis of both, or all pairs. */
-export function BetaDifferences(props: { boot: LadderReplicateIntervals; fit: LadderFit; step: number; percent: string; title: Titles }) {
+export function BetaDifferences(props: { boot: ReplicateIntervals; fit: LadderFit; step: number; percent: string; title: Titles }) {
   const { boot, fit, step, percent, title } = props;
   const columns = fit.steps[step]!.coefficients.filter((c) => c.beta !== null).map((c) => c.column);
   const [chosen, setChosen] = useState<readonly [string, string] | null>(null);

@@ -2,7 +2,7 @@
 
 import { useState } from "react";
 import type { Figure } from "@/core/resampling/figures/figure";
-import type { LadderReplicateIntervals } from "@/study/model/replicate-intervals";
+import { ladderFigures, type ReplicateIntervals } from "@/study/model/replicate-intervals";
 import { formatCount, formatInterval, formatNumber, formatShare } from "@/study/report/format-number";
 import { columnTitle, type Titles } from "@/study/report/ladder/coefficient-words";
 import { ChartFrame } from "@/ui/charts/ChartFrame";
@@ -22,11 +22,11 @@ const KINDS: Partial<Record<Figure["kind"], string>> = {
 const kindOf = (figure: Figure) => KINDS[figure.kind] ?? figure.kind;
 
 /** How the replicates of one figure of the step are spread, with the limits that were read from them. */
-export function ReplicateSpread(props: { boot: LadderReplicateIntervals; step: number; percent: string; title: Titles }) {
+export function ReplicateSpread(props: { boot: ReplicateIntervals; step: number; percent: string; title: Titles }) {
   const { boot, step, title } = props;
   const [chosen, setChosen] = useState<string | null>(null);
   const words = (figure: Figure) => ("column" in figure ? `${kindOf(figure)} of ${columnTitle(figure.column, title)}` : kindOf(figure));
-  const own = boot.intervals.filter(({ figure }) => figure.step === step);
+  const own = ladderFigures(boot).filter(({ figure }) => figure.step === step);
   const last = own.findLast(({ figure }) => figure.kind === "beta") ?? own[0];
   const shown = own.find(({ figure }) => words(figure) === chosen) ?? last;
   if (!shown) return null;

@@ -1,10 +1,9 @@
-import type { Bootstrapped } from "@/features/study/use-bootstrap";
+import type { Replicated } from "@/features/study/use-replicates";
 import { formatCount } from "@/study/report/format-number";
-import { bootstrapFault } from "@/study/report/ladder/bootstrap-words";
 import css from "../ladders.module.css";
 
 /** How many replicates there are, and a way to stop or go on. One line that is always there while a ladder has them. */
-export function ReplicateState({ boot }: { boot: Bootstrapped }) {
+export function ReplicateState({ boot }: { boot: Replicated }) {
   const { progress, computing, fault } = boot;
   if (!progress) return null;
   const { done, of } = progress;
@@ -13,7 +12,7 @@ export function ReplicateState({ boot }: { boot: Bootstrapped }) {
     <p className={css.replicates} role="status" data-testid="replicates" data-done={!computing && done === of}>
       {fault ? (
         <>
-          {bootstrapFault(fault)}{" "}
+          {fault}{" "}
           <button type="button" className="link" onClick={boot.again}>
             Draw them again
           </button>

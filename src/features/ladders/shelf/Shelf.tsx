@@ -3,7 +3,7 @@
 import { useState } from "react";
 import { newId } from "@/features/study/new-id";
 import { useStudy } from "@/features/study/study-context";
-import { useLadderResults } from "@/features/study/use-computed";
+import { useResults } from "@/features/study/use-computed";
 import { useOutdated } from "@/features/study/use-seen";
 import { Comparison } from "@/study/model/comparison";
 import { type Ladder } from "@/study/model/ladder";
@@ -29,7 +29,7 @@ export function Shelf(props: {
 }) {
   const { study, store } = useStudy();
   const outdated = useOutdated();
-  const results = useLadderResults(study.ladders, props.ladder?.id ?? null);
+  const results = useResults("ladder", study.ladders, props.ladder?.id ?? null);
   const [picking, setPicking] = useState<readonly string[] | null>(null);
   const pick = (id: string) => setPicking((now) => (now!.includes(id) ? now!.filter((one) => one !== id) : [...now!, id]));
 
@@ -92,7 +92,7 @@ export function Shelf(props: {
                     )}
                   </small>
                 </span>
-                {outdated.has(ladder.id) && ladder !== props.ladder && (
+                {outdated.has(`ladder ${ladder.id}`) && ladder !== props.ladder && (
                   <small className={page.stale}>out of date: open it to see what changed</small>
                 )}
               </button>

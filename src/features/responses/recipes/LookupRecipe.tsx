@@ -2,7 +2,7 @@
 
 import { Input, Select } from "antd";
 import { useStudy } from "@/features/study/study-context";
-import { useLook } from "@/features/study/use-computed";
+import { useAsked } from "@/features/study/use-computed";
 import type { Recipe, WrittenRecipe } from "@/study/model/derived";
 import css from "../responses.module.css";
 
@@ -12,7 +12,7 @@ type Indicator = Extract<Recipe, { kind: "indicator" }>;
 /** The answers there are to a variable, most frequent first or in codebook order, with their words and counts. */
 function useAnswers(name: string): { value: string; label: string; count: number }[] {
   const { study } = useStudy();
-  const { result } = useLook(name);
+  const { result } = useAsked("look", { name }, { subject: `look ${name}` });
   const labels = new Map(study.codebook.find((v) => v.name === name)?.levels.map((l) => [l.value, l.label]));
   if (result?.status !== "seen") return [];
   const numeric = result.look.values.every((v) => !Number.isNaN(Number(v.value)));

@@ -3,7 +3,7 @@
 import { Input, InputNumber } from "antd";
 import { useEffect, useEffectEvent } from "react";
 import type { Histogram } from "@/core/describe/histogram";
-import { useLook } from "@/features/study/use-computed";
+import { useAsked } from "@/features/study/use-computed";
 import type { Recipe, WrittenRecipe } from "@/study/model/derived";
 import { formatNumber } from "@/study/report/format-number";
 import { CutHistogram } from "@/ui/charts/CutHistogram";
@@ -14,7 +14,7 @@ type Ranges = Extract<Recipe, { kind: "ranges" }>;
 
 /** Edges drawn on the distribution: they are dragged there, moved with the arrow keys, or typed. */
 export function RangesRecipe({ recipe, onChange }: { recipe: Ranges; onChange: (recipe: WrittenRecipe) => void }) {
-  const { result } = useLook(recipe.from);
+  const { result } = useAsked("look", { name: recipe.from }, { subject: `look ${recipe.from}` });
   const look = result?.status === "seen" ? result.look : null;
   const d = look?.description;
   const whole = look?.grid === 1;

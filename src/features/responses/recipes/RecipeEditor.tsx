@@ -3,7 +3,7 @@
 import { Button, Input } from "antd";
 import { useState } from "react";
 import { useStudy } from "@/features/study/study-context";
-import { useLook } from "@/features/study/use-computed";
+import { useDraftLook } from "./use-draft-look";
 import { DerivedVariable, type WrittenRecipe } from "@/study/model/derived";
 import type { Edit } from "@/study/model/edit";
 import { Variable } from "@/study/model/variable";
@@ -124,7 +124,7 @@ export function RecipeEditor({ draft, onDraft }: { draft: DraftRecipe; onDraft: 
 /** What comes out as it stands, or why nothing does. */
 function Outcome({ draft: derived }: { draft: DerivedVariable }) {
   const { title } = useStudy();
-  const { result, outdated } = useLook(derived.name, derived);
+  const { result, outdated } = useDraftLook(derived);
   if (!result) return <p className="quiet">…</p>;
   if (result.status === "refused") {
     const words = refusalWords(result.refusal, title);

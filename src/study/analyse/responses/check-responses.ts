@@ -1,4 +1,5 @@
-import type { StudyContext } from "../../model/study";
+import type { Analysis } from "../../kinds/kind";
+import type { StudyContext } from "../../model/context";
 import type { StudyColumns } from "../../prepare/study-columns";
 import { checkRespondents } from "./check-respondents";
 import { checkValues } from "./check-values";
@@ -18,3 +19,7 @@ export function checkResponses(study: StudyContext, columns: StudyColumns, rows:
     return left.length === 0 ? [] : [{ ...f, rows: left, groups, count: left.length }];
   });
 }
+
+export const analysis: Analysis<object, object, Finding[]> = {
+  run: (_, { study, columns, rows }) => checkResponses(study, columns, rows),
+};

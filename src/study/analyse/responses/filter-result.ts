@@ -1,3 +1,4 @@
+import type { Analysis } from "../../kinds/kind";
 import type { RespondentFilter } from "../../model/respondent-filter";
 import type { StudyColumns } from "../../prepare/study-columns";
 import { type Refusal, refusalOf } from "../refusal";
@@ -14,3 +15,7 @@ export function filterResult(filter: RespondentFilter, columns: StudyColumns, ro
     return { status: "refused", refusal: refusalOf(error) };
   }
 }
+
+export const analysis: Analysis<RespondentFilter, RespondentFilter, FilterResult> = {
+  run: (filter, { columns, rows }) => filterResult(filter, columns, rows),
+};

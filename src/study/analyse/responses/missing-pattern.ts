@@ -1,3 +1,4 @@
+import type { Analysis } from "../../kinds/kind";
 import type { StudyColumns } from "../../prepare/study-columns";
 
 /** Who left what open, among the respondents who are in the study. */
@@ -68,3 +69,7 @@ export function missingPattern(names: readonly string[], columns: StudyColumns, 
     otherwise: respondents - patterns.reduce((sum, p) => sum + p.respondents, 0),
   };
 }
+
+export const analysis: Analysis<{ names: string[] }, { names: string[] }, MissingPattern> = {
+  run: ({ names }, { columns, rows }) => missingPattern(names, columns, rows),
+};

@@ -1,5 +1,6 @@
+import type { Analysis } from "../../kinds/kind";
 import { cellText } from "../../model/response-column";
-import type { StudyContext } from "../../model/study";
+import type { StudyContext } from "../../model/context";
 import type { StudyColumns } from "../../prepare/study-columns";
 
 /** Whom the sheet shows: everybody, those who are in the study, those a filter keeps, or those one leaves out. */
@@ -10,6 +11,11 @@ export type Shown =
 export interface SheetOrder {
   by: string;
   descending: boolean;
+}
+
+interface RowListSpec {
+  shown: Shown;
+  order: SheetOrder | null;
 }
 
 /** Rows (from 0) to show, in order. Without an answer a respondent comes last, whichever way round. */
@@ -53,3 +59,7 @@ function ranksOf(name: string, study: StudyContext, columns: StudyColumns): { ra
   const ranks = Float64Array.from(codes, (code, row) => (missing[row] ? 0 : rankOf.get(levels[code]!)!));
   return { ranks, missing: missing.map((m, row) => (m || cellText(column, row) === null ? 1 : 0)) };
 }
+
+export const analysis: Analysis<RowListSpec, RowListSpec, Uint32Array> = {
+  run: ({ shown, order }, { study, columns, rows }) => rowList(study, columns, rows, shown, order),
+};

@@ -1,3 +1,4 @@
+import type { Analysis } from "../../kinds/kind";
 import { type Description, describe } from "@/core/describe/description";
 import { gridBins, type Histogram } from "@/core/describe/histogram";
 import type { StudyColumns } from "../../prepare/study-columns";
@@ -73,3 +74,7 @@ export function variableLook(name: string, derived: boolean, columns: StudyColum
     return { status: "refused", refusal: refusalOf(error) };
   }
 }
+
+export const analysis: Analysis<{ name: string }, { name: string }, LookResult> = {
+  run: ({ name }, { study, columns }) => variableLook(name, study.derived?.some((d) => d.name === name) ?? false, columns),
+};

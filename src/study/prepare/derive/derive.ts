@@ -1,3 +1,4 @@
+import { CoreError } from "@/core/errors";
 import { mean } from "@/core/describe/mean";
 import { standardDeviation } from "@/core/describe/standard-deviation";
 import type { Recipe } from "../../model/derived";
@@ -21,7 +22,7 @@ export interface RecipeInputs extends FormulaInputs {
 }
 
 /** Mean or SD over nobody, or an SD of answers that are all the same. */
-export class NothingToStandardizeError extends Error {
+export class NothingToStandardizeError extends CoreError {
   readonly code = "nothing-to-standardize";
   constructor(readonly details: { variable: string; answers: number }) {
     super(`"${details.variable}" has ${details.answers} answers and no spread to divide by.`);

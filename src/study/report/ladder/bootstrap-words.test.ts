@@ -1,13 +1,14 @@
 import type { LadderFit } from "@/core/regression/ladder";
 import { analyseLadder } from "../../analyse/analyse-ladder";
-import { bootstrapLadder } from "@/compute/bootstrap";
-import { contextOf, runHere } from "@/compute/test-support/here";
-import type { LadderReplicateIntervals } from "../../model/replicate-intervals";
+import { bootstrap, resampled } from "@/compute/replicates";
+import { groundOf, runHere } from "@/compute/test-support/here";
+import { ladder as ladderKind } from "../../kinds/ladder";
+import { ladderFigures, type ReplicateIntervals } from "../../model/replicate-intervals";
 import { Ladder } from "../../model/ladder";
 import { Study } from "../../model/study";
 import { StudyColumns } from "../../prepare/study-columns";
 import { sourceOf } from "../../test-support/columns";
-import { bootstrapFault, bootstrapWords, differenceOf, differenceSentence } from "./bootstrap-words";
+import { bootstrapWords, differenceOf, differenceSentence } from "./bootstrap-words";
 import { partsFromReplicates, withReplicateIntervals } from "./with-intervals";
 
 const wave = (i: number, k: number) => (Math.sin((i + 1) * (k + 3) * 12.9898) * 43758.5453) % 1;
@@ -35,13 +36,13 @@ const ladderOf = (over: object, ...steps: string[][]) =>
     steps: steps.map((terms, k) => ({ id: `s${k}`, terms: terms.map((t) => ({ components: [t] })) })),
     ...over,
   });
-async function run(ladder: Ladder): Promise<{ fit: LadderFit; of: LadderReplicateIntervals }> {
+async function run(ladder: Ladder): Promise<{ fit: LadderFit; of: ReplicateIntervals }> {
   const columns = new StudyColumns(study, source);
   const result = analyseLadder(study, ladder, source, columns);
   if (result.status !== "fitted") throw new Error(result.refusal.code);
-  const of = { what: "ladder" as const, ladder, extent: "tables" as const };
-  const intervals = await bootstrapLadder(runHere(source), { context: contextOf(study), of }, 1);
-  return { fit: result.fit, of: intervals! };
+  const asked = resampled({ ...groundOf(study), of: { kind: "ladder", spec: ladder } }, false);
+  const how = ladderKind.replicating(ladder)!;
+  return { fit: result.fit, of: await bootstrap(runHere(source), asked, how, how.compared, 1) };
 }
 
 test("too few replicates for the limits: it is said, with how many would tell them, and so many do", async () => {
@@ -50,11 +51,6 @@ test("too few replicates for the limits: it is said, with how many would tell th
   expect(words[1]).toBe("6 intervals end at an outermost replicate: there are too few to tell the limit. About 2\u202f000 would tell it.");
   const enough = ladderOf({ confidence: 0.999, intervals: { by: "percentile", replicates: 2000 } }, ["a"]);
   expect(bootstrapWords(enough, (await run(enough)).of)).toHaveLength(1);
-});
-
-test("what breaks replicates off is told by its cause", () => {
-  expect(bootstrapFault("singular-resamples")).toMatch(/a group of the sample is too small/);
-  expect(bootstrapFault("worker-crashed")).toBe("The replicates broke off. Nothing was changed.");
 });
 
 test("replicates say what was drawn, of whom, with which seed, and what had to be drawn again", async () => {
@@ -84,7 +80,7 @@ test("a fit with intervals from replicates keeps its numbers and tests, and has 
     step.coefficients.forEach((c, i) => {
       const own = ours.steps[k]!.coefficients[i]!;
       expect([own.b.estimate, own.b.p, own.beta!.estimate]).toEqual([c.b.estimate, c.b.p, c.beta!.estimate]);
-      const found = of.intervals.find(({ figure: f }) => f.kind === "beta" && f.step === k && f.column === c.column)!.interval;
+      const found = ladderFigures(of).find(({ figure: f }) => f.kind === "beta" && f.step === k && f.column === c.column)!.interval;
       expect([own.beta!.lower, own.beta!.upper]).toEqual([found.lower, found.upper]);
       expect(own.beta!.lower).not.toBe(c.beta!.lower);
       expect(waiting.steps[k]!.coefficients[i]!.b).toMatchObject({ estimate: c.b.estimate, lower: null, upper: null });

@@ -1,4 +1,4 @@
-import type { BetaDifference, LadderReplicateIntervals } from "../../model/replicate-intervals";
+import { type BetaDifference, ladderFigures, type ReplicateIntervals } from "../../model/replicate-intervals";
 import { type Ladder, REPLICATES } from "../../model/ladder";
 import { counted, formatCount, formatInterval, formatShare, pStatement } from "../format-number";
 import { columnTitle, type Titles } from "./coefficient-words";
@@ -16,7 +16,7 @@ function roundUp(count: number): number {
 }
 
 /** How the intervals came about, and what to know of them. */
-export function bootstrapWords({ intervals, cluster, seed }: Ladder, of: LadderReplicateIntervals): string[] {
+export function bootstrapWords({ intervals, cluster, seed }: Ladder, of: ReplicateIntervals): string[] {
   const method = intervals.by === "percentile" ? "Percentile" : "BCa";
   const units = cluster === null ? counted(of.units, "respondent") : `${counted(of.units, "whole cluster")}`;
   const words = [
@@ -39,7 +39,7 @@ export function bootstrapWords({ intervals, cluster, seed }: Ladder, of: LadderR
       `${counted(clamped.length, "interval ends", "intervals end")} at an outermost replicate: there are too few to tell the limit. ${enough}`,
     );
   }
-  if (intervals.by === "bca" && of.units < SMALL && of.intervals.some(({ figure }) => figure.kind === "dR2" && figure.step > 0)) {
+  if (intervals.by === "bca" && of.units < SMALL && ladderFigures(of).some(({ figure }) => figure.kind === "dR2" && figure.step > 0)) {
     words.push(
       `From fewer than ${SMALL} ${cluster === null ? "respondents" : "clusters"} BCa intervals of a ΔR² near 0 end too low too often; percentile intervals hold better there.`,
     );
@@ -47,15 +47,8 @@ export function bootstrapWords({ intervals, cluster, seed }: Ladder, of: LadderR
   return words;
 }
 
-/** Why replicates broke off, and what to do. */
-export function bootstrapFault(code: string): string {
-  return code === "singular-resamples"
-    ? "Resample after resample lacked a column of the ladder, so no replicates can be drawn: a group of the sample is too small. The ladder's own numbers stand; intervals by normal theory can still be had."
-    : "The replicates broke off. Nothing was changed.";
-}
-
 /** The difference between two β, whichever way round it was drawn. */
-export function differenceOf(of: LadderReplicateIntervals, first: string, second: string): BetaDifference | null {
+export function differenceOf(of: ReplicateIntervals, first: string, second: string): BetaDifference | null {
   const found = of.differences.find((d) => d.first === first && d.second === second);
   if (found) return found;
   const turned = of.differences.find((d) => d.first === second && d.second === first);

@@ -2,21 +2,21 @@ import type { Estimate } from "@/core/regression/coefficients";
 import type { LadderFit } from "@/core/regression/ladder";
 import type { Figure } from "@/core/resampling/figures/figure";
 import type { LadderDepth } from "../../analyse/ladder-depth";
-import type { LadderReplicateIntervals, ReplicateInterval } from "../../model/replicate-intervals";
+import { ladderFigures, type ReplicateIntervals, type ReplicateInterval } from "../../model/replicate-intervals";
 
 const NONE = { lower: null, upper: null };
 
 /** Where an interval of a figure is looked up. */
-function lookup(of: LadderReplicateIntervals | null): (figure: Figure) => ReplicateInterval | null {
+function lookup(of: ReplicateIntervals | null): (figure: Figure) => ReplicateInterval | null {
   const key = (figure: Figure) => `${figure.kind} ${figure.step} ${"column" in figure ? figure.column : ""}`;
-  const all = new Map(of?.intervals.map(({ figure, interval }) => [key(figure), interval]));
+  const all = new Map(of && ladderFigures(of).map(({ figure, interval }) => [key(figure), interval]));
   return (figure) => all.get(key(figure)) ?? null;
 }
 
 /**
  * A fit whose intervals are those of replicates; its tests stay. Null intervals: they are still being drawn, and none is shown in place of another kind.
  */
-export function withReplicateIntervals(fit: LadderFit, of: LadderReplicateIntervals | null): LadderFit {
+export function withReplicateIntervals(fit: LadderFit, of: ReplicateIntervals | null): LadderFit {
   const find = lookup(of);
   const put = (e: Estimate, found: ReplicateInterval | null): Estimate => ({
     ...e,
@@ -39,7 +39,7 @@ export function withReplicateIntervals(fit: LadderFit, of: LadderReplicateInterv
 }
 
 /** The same for part correlations. */
-export function partsFromReplicates(fit: LadderFit, of: LadderReplicateIntervals | null): LadderDepth["parts"] {
+export function partsFromReplicates(fit: LadderFit, of: ReplicateIntervals | null): LadderDepth["parts"] {
   const find = lookup(of);
   return fit.steps.map((step, k) =>
     Object.fromEntries(

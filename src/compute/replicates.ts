@@ -1,14 +1,23 @@
 import { holm } from "@/core/distributions/holm";
 import type { Figure } from "@/core/resampling/figures/figure";
-import type { Expected, Jackknife, Limits } from "@/study/analyse/resampled";
-import type { Ladder } from "@/study/model/ladder";
-import type { LadderReplicateIntervals } from "@/study/model/replicate-intervals";
-import type { Job, JobResults } from "./protocol/jobs";
+import type { Expected, Jackknife, Limits } from "@/study/analyse/resampling";
+import type { Replicating } from "@/study/kinds/kind";
+import { askedKind } from "@/study/kinds/kinds";
+import type { ReplicateIntervals } from "@/study/model/replicate-intervals";
+import type { Dealing, Job, JobResults } from "./protocol/jobs";
 
 /** Does a job somewhere: in a worker of the page, in a thread, or right here. */
 export type RunJob = <K extends Job["kind"]>(job: Extract<Job, { kind: K }>) => Promise<JobResults[K]>;
 
-type Asked = Pick<Extract<Job, { kind: "replicates" }>, "context" | "of">;
+/** Something to be resampled. `everything`: with figures that only the results document has. */
+export type Resampled = Dealing & { everything: boolean };
+
+/** What the replicates of something depend on: two ways of reading limits from them share them. */
+export function resampled(asked: Dealing, everything: boolean): Resampled {
+  const { kind, spec } = asked.of;
+  const { context, rows } = asked;
+  return { context, rows, of: { kind, spec: askedKind(kind).replicated?.(spec) ?? spec }, everything };
+}
 
 /** Replicates so far, in the ranges they were drawn in: figure after figure within each. */
 export interface ReplicatesSoFar {
@@ -28,14 +37,13 @@ const MOST_NUMBERS = 500_000;
 
 /**
  * Replicates, in ranges that can be dealt out to any number of workers: the numbers are the same.
- * @param of how many
  * @param atOnce how many ranges are asked for at a time
  * @param told of the first replicates, and of how many there are
  */
 export async function drawReplicates(
   run: RunJob,
-  asked: Asked,
-  of: number,
+  asked: Resampled,
+  { replicates: of, seed }: Pick<Replicating, "replicates" | "seed">,
   atOnce: number,
   told: { first?: (so: ReplicatesSoFar) => void; progress?: (done: number, of: number) => void } = {},
 ): Promise<ReplicatesSoFar> {
@@ -56,7 +64,7 @@ export async function drawReplicates(
     while (next < ranges.length) {
       const at = next++;
       const range = ranges[at]!;
-      pieces[at] = await again(() => run<"replicates">({ kind: "replicates", ...asked, ...range }));
+      pieces[at] = await again(() => run<"replicates">({ kind: "replicates", ...asked, seed, ...range }));
       done += range.count;
       told.progress?.(done, of);
       if (!firstTold && firstRanges < ranges.length && pieces.slice(0, firstRanges).every(Boolean)) {
@@ -70,7 +78,7 @@ export async function drawReplicates(
 }
 
 /** What limits need besides replicates. @param step whose β are compared, from 0; null for none */
-export function drawJackknife(run: RunJob, asked: Asked, step: number | null, by: HowRead["by"]): Promise<Jackknife> {
+export function drawJackknife(run: RunJob, asked: Resampled, step: number | null, by: Replicating["by"]): Promise<Jackknife> {
   return again(() => run<"jackknife">({ kind: "jackknife", ...asked, step, accelerated: by === "bca" }));
 }
 
@@ -92,14 +100,10 @@ function rangesOf(from: number, to: number, size: number): { first: number; coun
   return ranges;
 }
 
-/** How limits are read from replicates. */
-export interface HowRead {
-  by: "bca" | "percentile";
-  confidence: number;
-}
+type HowRead = Pick<Replicating, "by" | "confidence">;
 
 /** Limits of every figure, a few figures a job: what a job needs is gathered when one can begin. */
-export async function limitsOfAll(run: RunJob, jackknife: Jackknife, so: ReplicatesSoFar, how: HowRead): Promise<Limits[]> {
+async function limitsOfAll(run: RunJob, jackknife: Jackknife, so: ReplicatesSoFar, { by, confidence }: HowRead): Promise<Limits[]> {
   const { expected } = jackknife;
   const many = Math.max(1, Math.floor(MOST_NUMBERS / so.count));
   const found = new Array<Limits>(expected.length);
@@ -111,7 +115,15 @@ export async function limitsOfAll(run: RunJob, jackknife: Jackknife, so: Replica
       const some = expected.slice(from, from + many);
       const places = some.map((_, i) => from + i);
       const limits = await again(() =>
-        run<"limits">({ kind: "limits", values: rowsOf(so, places), figures: some.length, expected: [...some], pairs: null, ...how }),
+        run<"limits">({
+          kind: "limits",
+          values: rowsOf(so, places),
+          figures: some.length,
+          expected: [...some],
+          pairs: null,
+          by,
+          confidence,
+        }),
       );
       limits.forEach((one, i) => (found[from + i] = one));
     }
@@ -133,13 +145,13 @@ function rowsOf({ pieces, count }: ReplicatesSoFar, figures: readonly number[]):
   return rows;
 }
 
-/** The intervals of a ladder: of every figure, and of the differences between the β of one step. */
-export async function ladderIntervals(
+/** The intervals that replicates give: of every figure, and of the differences between the β of one step. */
+export async function intervalsOf(
   run: RunJob,
   jackknife: Jackknife,
   so: ReplicatesSoFar,
-  how: HowRead,
-): Promise<LadderReplicateIntervals> {
+  { by, confidence }: HowRead,
+): Promise<ReplicateIntervals> {
   const { differences } = jackknife;
   const betas = [...new Set(differences.flatMap(({ first, second }) => [first, second]))];
   const pairs = differences.map(({ first, second }) => ({ first: betas.indexOf(first), second: betas.indexOf(second) }));
@@ -153,12 +165,13 @@ export async function ladderIntervals(
             figures: betas.length,
             expected: differences.map(({ estimate, acceleration }): Expected => ({ estimate, acceleration })),
             pairs,
-            ...how,
+            by,
+            confidence,
           }),
         );
-  const [all, found] = await Promise.all([limitsOfAll(run, jackknife, so, how), compared]);
-  const figures = jackknife.figures as readonly Figure[];
-  const column = (at: number) => (figures[at] as Figure & { column: string }).column;
+  const [all, found] = await Promise.all([limitsOfAll(run, jackknife, so, { by, confidence }), compared]);
+  const { figures } = jackknife;
+  const column = (at: number) => (figures[at] as Extract<Figure, { column: string }>).column;
   const adjusted = holm(found.map((d) => d.p));
   return {
     replicates: so.count,
@@ -175,23 +188,31 @@ export async function ladderIntervals(
   };
 }
 
-/** Replicates of a ladder and the intervals they give, in one go. */
-export async function bootstrapLadder(
+/**
+ * Replicates of something and the intervals they give, in one go.
+ * @param step whose β are compared, from 0; null for none
+ */
+export async function bootstrap(
   run: RunJob,
-  { context, of }: Asked & { of: { what: "ladder" } },
+  asked: Resampled,
+  how: Replicating,
+  step: number | null,
   atOnce: number,
-): Promise<LadderReplicateIntervals | null> {
-  const { intervals, confidence, steps } = of.ladder;
-  if (intervals.by === "normal") return null;
-  const [jackknife, so] = await Promise.all([
-    drawJackknife(run, { context, of }, steps.length - 1, intervals.by),
-    drawReplicates(run, { context, of }, intervals.replicates, atOnce),
-  ]);
-  return ladderIntervals(run, jackknife, so, { by: intervals.by, confidence });
+): Promise<ReplicateIntervals> {
+  const [jackknife, so] = await Promise.all([drawJackknife(run, asked, step, how.by), drawReplicates(run, asked, how, atOnce)]);
+  return intervalsOf(run, jackknife, so, how);
 }
 
-/** What replicates depend on: neither how limits are read from them, nor names. */
-export function forReplicates(ladder: Ladder): Ladder {
-  const { intervals } = ladder;
-  return { ...ladder, confidence: 0.95, intervals: intervals.by === "normal" ? intervals : { ...intervals, by: "bca" } };
+/** Work in parts, dealt out to any number of hands. Null: it has none. */
+export async function inParts(
+  run: RunJob,
+  { context, rows, of }: Dealing,
+  joined: (pieces: readonly unknown[]) => unknown,
+  atOnce: number,
+): Promise<unknown> {
+  const asked = { context, rows, of };
+  const all = await again(() => run<"parts">({ kind: "parts", ...asked }));
+  if (all === 0) return null;
+  const ranges = rangesOf(0, all, Math.ceil(all / atOnce));
+  return joined(await Promise.all(ranges.map((range) => again(() => run<"part">({ kind: "part", ...asked, ...range })))));
 }

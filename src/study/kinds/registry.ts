@@ -1,0 +1,32 @@
+import { checks, column, look, missing, rowList, strips } from "./answers";
+import { comparison } from "./comparison";
+import { correction } from "./correction";
+import { derived } from "./derived";
+import { filter } from "./filter";
+import { ladder } from "./ladder";
+import { ladderDepth } from "./ladder-depth";
+import { scale } from "./scale";
+import { structure } from "./structure";
+import { variable } from "./variable";
+
+/**
+ * Everything a study holds and everything that can be asked of it, a line each. The document, edits, soundness, the trail, out of date, jobs,
+ * kept results, the page's hooks, the results document and the compute command are loops over this list. Lists of the study stand in its order.
+ */
+export const KINDS = [
+  variable,
+  correction,
+  derived,
+  filter,
+  scale,
+  structure,
+  ladder,
+  comparison,
+  ladderDepth,
+  strips,
+  column,
+  look,
+  checks,
+  missing,
+  rowList,
+] as const;
