@@ -42,7 +42,7 @@ export class NonFiniteValueError extends CoreError {
 /** The same term stands twice in one ladder. */
 export class DuplicateTermError extends CoreError {
   readonly code = "duplicate-term";
-  constructor(readonly details: { term: string }) {
+  constructor(readonly details: { term: string; components: string[] }) {
     super(`The term "${details.term}" is in the ladder more than once.`);
   }
 }

@@ -9,6 +9,8 @@ export interface Extraction {
   settled: boolean;
   /** Least value of the function that was minimized; null where none was. */
   minimum: number | null;
+  /** Searches for it from different places, and those that settled at a higher value; null where none was minimized. */
+  search: { starts: number; higher: number } | null;
 }
 
 /** Largest number of common factors whose loadings k items determine: (k − m)² ≥ k + m, and at least one. */

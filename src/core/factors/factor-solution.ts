@@ -20,6 +20,8 @@ export interface FactorSpec {
   extraction: ExtractionMethod;
   rotation: RotationMethod;
   factors: number;
+  /** From how many places maximum likelihood begins; fewer than usual where it is done thousands of times. */
+  starts?: number;
 }
 
 /** Factors of some items, extracted and rotated. Matrices are row-major. */
@@ -44,6 +46,8 @@ export interface FactorSolution extends FactorSpec {
   settled: boolean;
   /** Least value of the function that was minimized; null where none was. */
   minimum: number | null;
+  /** Searches for it from different places, and those that settled at a higher value; null where none was minimized. */
+  search: Extraction["search"];
 }
 
 /**
@@ -80,6 +84,7 @@ export function factorSolution(correlations: CorrelationMatrix, spec: FactorSpec
     rounds: drawn.rounds,
     settled: drawn.settled && (rotation?.settled ?? true),
     minimum: drawn.minimum,
+    search: drawn.search,
   };
 }
 
@@ -92,7 +97,7 @@ function extract(correlations: CorrelationMatrix, spec: FactorSpec, initial: Flo
     case "minimum-residual":
       return minimumResidual(correlations, initial, spec.factors);
     case "maximum-likelihood":
-      return maximumLikelihood(correlations, inverseCorrelations(correlations, names, "Maximum likelihood"), spec.factors);
+      return maximumLikelihood(correlations, inverseCorrelations(correlations, names, "Maximum likelihood"), spec.factors, spec.starts);
   }
 }
 

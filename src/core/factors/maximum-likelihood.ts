@@ -2,7 +2,9 @@ import { symmetricEigen } from "../linear-algebra/symmetric-eigen";
 import type { CorrelationMatrix } from "./correlation-matrix";
 import type { Extraction } from "./extraction";
 import type { InverseCorrelations } from "./inverse-correlations";
-import { outer, searchAbove, secondDerivatives, type Valley } from "./uniqueness-search";
+import { type Valley, searchFrom } from "../linear-algebra/minimize";
+import { outer, secondDerivatives } from "./second-derivatives";
+import { STARTS, uniquenessStarts } from "./uniqueness-starts";
 
 /** Lowest uniqueness: at it a factor explains an item all but wholly, and the case is reported (Heywood). */
 export const LOWEST_UNIQUENESS = 0.005;
@@ -10,10 +12,16 @@ export const LOWEST_UNIQUENESS = 0.005;
 /**
  * Maximum-likelihood factors: minimizes ln|Σ| − ln|R| + tr(RΣ⁻¹) − k over the logarithms of the uniquenesses ψ, with the loadings that are
  * best for each ψ, by Newton's method with exact second derivatives. Invariant to the items' units, so that correlations serve for covariances.
+ * @param count how many starts; one where it is done thousands of times
  * @param factors with at least as many correlations as parameters (`mostFactors`)
  * Source: Jöreskog (1967), Psychometrika 32, 443–482; Clarke (1970), British Journal of Mathematical and Statistical Psychology 23, 43–52.
  */
-export function maximumLikelihood({ r, items: k }: CorrelationMatrix, { inverse }: InverseCorrelations, factors: number): Extraction {
+export function maximumLikelihood(
+  { r, items: k }: CorrelationMatrix,
+  { inverse }: InverseCorrelations,
+  factors: number,
+  count = STARTS,
+): Extraction {
   const look = (logs: Float64Array): Valley => {
     const eigen = scaledEigen(r, k, logs);
     const { values, vectors } = eigen;
@@ -36,8 +44,9 @@ export function maximumLikelihood({ r, items: k }: CorrelationMatrix, { inverse 
     );
     return { value, gradient, ...second };
   };
-  const start = Float64Array.from({ length: k }, (_, i) => Math.log(Math.min(1, (1 - factors / (2 * k)) / inverse[i * k + i]!)));
-  const found = searchAbove(Math.log(LOWEST_UNIQUENESS), start, look);
+  const guess = Float64Array.from({ length: k }, (_, i) => Math.min(1, (1 - factors / (2 * k)) / inverse[i * k + i]!));
+  const starts = uniquenessStarts(guess, count).map((start) => start.map(Math.log));
+  const found = searchFrom(starts, Math.log(LOWEST_UNIQUENESS), look);
   const uniqueness = found.at.map(Math.exp);
   const { values, vectors } = scaledEigen(r, k, found.at);
   const loadings = new Float64Array(k * factors);
@@ -45,7 +54,14 @@ export function maximumLikelihood({ r, items: k }: CorrelationMatrix, { inverse 
     const size = Math.sqrt(Math.max(0, values[m]! - 1));
     for (let i = 0; i < k; i++) loadings[i * factors + m] = Math.sqrt(uniqueness[i]!) * vectors[m * k + i]! * size;
   }
-  return { loadings, uniqueness, rounds: found.rounds, settled: found.settled, minimum: found.value };
+  return {
+    loadings,
+    uniqueness,
+    rounds: found.rounds,
+    settled: found.settled,
+    minimum: found.value,
+    search: { starts: found.starts, higher: found.higher },
+  };
 }
 
 /** Eigenvectors of Ψ^−½·R·Ψ^−½. */

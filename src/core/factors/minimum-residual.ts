@@ -3,7 +3,9 @@ import type { CorrelationMatrix } from "./correlation-matrix";
 import type { Extraction } from "./extraction";
 import { LOWEST_UNIQUENESS } from "./maximum-likelihood";
 import { leadingLoadings } from "./principal-components";
-import { searchAbove, secondDerivatives, type Valley } from "./uniqueness-search";
+import { type Valley, searchFrom } from "../linear-algebra/minimize";
+import { secondDerivatives } from "./second-derivatives";
+import { STARTS, uniquenessStarts } from "./uniqueness-starts";
 
 /**
  * Minimum-residual factors: the least sum of squared differences between the correlations and those the factors make, off the diagonal,
@@ -29,13 +31,17 @@ export function minimumResidual({ r, items: k }: CorrelationMatrix, start: Float
     );
     return { value, gradient, ...second };
   };
-  const found = searchAbove(
-    LOWEST_UNIQUENESS,
-    start.map((h2) => 1 - h2),
-    look,
-  );
+  const starts = uniquenessStarts(start.map((h2) => 1 - h2), STARTS); // prettier-ignore
+  const found = searchFrom(starts, LOWEST_UNIQUENESS, look);
   const loadings = leadingLoadings(symmetricEigen(withDiagonal(r, k, found.at), k), k, factors);
-  return { loadings, uniqueness: found.at, rounds: found.rounds, settled: found.settled, minimum: found.value };
+  return {
+    loadings,
+    uniqueness: found.at,
+    rounds: found.rounds,
+    settled: found.settled,
+    minimum: found.value,
+    search: { starts: found.starts, higher: found.higher },
+  };
 }
 
 /** R − Ψ. */

@@ -22,6 +22,6 @@ export function principalAxis({ r, items: k }: CorrelationMatrix, start: Float64
     const moved = next.reduce((most, h2, i) => Math.max(most, Math.abs(h2 - shared[i]!)), 0);
     shared = next;
     if (moved < STILL || round === MOST_ROUNDS)
-      return { loadings, uniqueness: next.map((h2) => 1 - h2), rounds: round, settled: moved < STILL, minimum: null };
+      return { loadings, uniqueness: next.map((h2) => 1 - h2), rounds: round, settled: moved < STILL, minimum: null, search: null };
   }
 }

@@ -7,7 +7,14 @@ import { communalities, type Extraction } from "./extraction";
  */
 export function principalComponents({ values, vectors }: SymmetricEigen, k: number, factors: number): Extraction {
   const loadings = leadingLoadings({ values, vectors }, k, factors);
-  return { loadings, uniqueness: communalities(loadings, k, factors).map((h2) => 1 - h2), rounds: 1, settled: true, minimum: null };
+  return {
+    loadings,
+    uniqueness: communalities(loadings, k, factors).map((h2) => 1 - h2),
+    rounds: 1,
+    settled: true,
+    minimum: null,
+    search: null,
+  };
 }
 
 /** Eigenvectors times roots of eigenvalues, k × factors; a negative eigenvalue explains nothing. */

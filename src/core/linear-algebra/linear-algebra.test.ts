@@ -1,3 +1,4 @@
+import { searchFrom, type Valley } from "./minimize";
 import { randomStream } from "../random/random-stream";
 import { cholesky, solveLower, solveLowerTransposed } from "./cholesky";
 import { add, multiply, subtract, sumOfSquares, twoProduct, twoSum } from "./double-double";
@@ -68,4 +69,24 @@ test("Cholesky solves what multiplying makes, and says when a matrix is singular
   expect(cholesky(Float64Array.of(1, 1, 1, 1 + 1e-12), 2)).toBeNull();
   expect(cholesky(Float64Array.of(1, 2, 2, 1), 2)).toBeNull(); // not positive
   expect(cholesky(new Float64Array(4), 2)).toBeNull();
+});
+
+test("a search from several places keeps the deepest valley it finds, and says how many ended higher", () => {
+  // (x² − 1)² + 0.3x has valleys near −1 (the deeper) and 1; the second coordinate is held at its bound
+  const look = (at: Float64Array): Valley => {
+    const [x, z] = at as unknown as [number, number];
+    const curve = 12 * x * x - 4;
+    return {
+      value: (x * x - 1) ** 2 + 0.3 * x + z,
+      gradient: Float64Array.of(4 * x * (x * x - 1) + 0.3, 1),
+      hessian: Float64Array.of(curve, 0, 0, 1),
+      safeHessian: Float64Array.of(Math.abs(curve) + 1, 0, 0, 1),
+    };
+  };
+  const found = searchFrom([Float64Array.of(0.9, 3), Float64Array.of(-1.8, 3), Float64Array.of(1.5, 0)], -2, look);
+  expect(found).toMatchObject({ settled: true, starts: 3, higher: 2 });
+  expect(found.at[0]).toBeCloseTo(-1.0355, 3);
+  expect(found.at[1]).toBe(-2);
+  // alone, a start tells of no other
+  expect(searchFrom([Float64Array.of(0.9, 3)], -2, look)).toMatchObject({ starts: 1, higher: 0 });
 });

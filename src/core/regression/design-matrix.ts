@@ -3,7 +3,7 @@ import { mean } from "../describe/mean";
 import { standardDeviation } from "../describe/standard-deviation";
 import { DuplicateTermError, UnknownVariableError } from "../errors";
 import { type Category, categoryColumn, type CategoryChoice, codingTable, type CodingTable } from "./categories";
-import { type Term, termIdentity, termName } from "./terms";
+import { columnKey, type Part, partKey, type Term, termIdentity, termName } from "./terms";
 
 /** How a numeric variable that is part of a product enters, in its own column as well as in the product. */
 export type Centring = "mean" | "z" | "raw";
@@ -12,12 +12,9 @@ export type Centring = "mean" | "z" | "raw";
 export type Predictor = Float64Array | Category;
 
 /** What a product is formed from: a numeric variable as it enters, or one column of a category. */
-export interface ComponentColumn {
-  /** `hours`, or `ticket[day]` for the level of a category. */
+export interface ComponentColumn extends Part {
+  /** Its key: `hours`, or `ticket[day]` for the level of a category. */
   readonly name: string;
-  readonly variable: string;
-  /** Null for a numeric variable. */
-  readonly level: string | null;
   readonly values: Float64Array;
   /** SD of the values as they enter: 1 once they are z-scores. */
   readonly sd: number;
@@ -28,7 +25,7 @@ export interface ComponentColumn {
 
 /** One column of the design, without the intercept. */
 export interface DesignColumn {
-  /** Its components' names joined by `*`. */
+  /** Its key. */
   readonly name: string;
   readonly term: Term;
   readonly components: readonly ComponentColumn[];
@@ -87,12 +84,13 @@ export function designMatrix(
   const numeric = (variable: string, raw: Float64Array): ComponentColumn[] => {
     const sd = standardDeviation(raw);
     const centred = metric !== "model" || (inProducts.has(variable) && choices.centring !== "raw");
-    if (!centred) return [{ name: variable, variable, level: null, values: raw, sd, ...sizes(raw, 0) }];
+    const own = { name: partKey({ variable, level: null }), variable, level: null };
+    if (!centred) return [{ ...own, values: raw, sd, ...sizes(raw, 0) }];
     const subtracted = mean(raw);
     const dividedBy = (metric !== "model" || choices.centring === "z") && !isConstant(raw) ? sd : 1;
     codings.push({ variable, subtracted, dividedBy });
     const values = shifted(raw, subtracted, dividedBy);
-    return [{ name: variable, variable, level: null, values, sd: sd / dividedBy, ...sizes(values, subtracted / dividedBy) }];
+    return [{ ...own, values, sd: sd / dividedBy, ...sizes(values, subtracted / dividedBy) }];
   };
   const categorical = (variable: string, category: Category): ComponentColumn[] => {
     const table = codingTable(variable, category, choices.categories?.get(variable) ?? null);
@@ -100,8 +98,7 @@ export function designMatrix(
     return table.columns.map((level, at) => {
       const values = categoryColumn(category, table, at);
       const sd = standardDeviation(values);
-      const name = `${variable}[${level}]`;
-      const column = { name, variable, level };
+      const column = { name: partKey({ variable, level }), variable, level };
       if (metric !== "z-indicators" || isConstant(values)) return { ...column, values, sd, ...sizes(values, 0) };
       const z = shifted(values, mean(values), sd);
       return { ...column, values: z, sd: 1, ...sizes(z, mean(values) / sd) };
@@ -122,11 +119,10 @@ export function designMatrix(
   const widths = steps.map((terms) => {
     for (const term of terms) {
       const identity = termIdentity(term);
-      if (seen.has(identity)) throw new DuplicateTermError({ term: termName(term) });
+      if (seen.has(identity)) throw new DuplicateTermError({ term: termName(term), components: [...term.components] });
       seen.add(identity);
       for (const components of everyChoice(term.components.map(componentColumns))) {
-        const name = components.map((c) => c.name).join("*");
-        columns.push({ name, term, components, values: productOf(components), noise: noiseOf(components) });
+        columns.push({ name: columnKey(components), term, components, values: productOf(components), noise: noiseOf(components) });
       }
     }
     return columns.length;

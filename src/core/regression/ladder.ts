@@ -12,7 +12,7 @@ import { prepareDesign } from "./prepared-design";
 import { type RSquaredChange, rSquaredChange } from "./r-squared-change";
 import { type SuppressionFlag, suppressionFlags } from "./suppression";
 import { type TermTest, termTests } from "./term-tests";
-import { type Term, termName } from "./terms";
+import { type Part, type Term, termName, termParts } from "./terms";
 import { waldTest } from "./wald-test";
 
 /** What to fit: every step on the same complete cases. */
@@ -57,6 +57,8 @@ export interface LadderFit {
   /** How each category became columns, with empty levels and the cases per level. */
   tables: readonly CodingTable[];
   marginality: MarginalityFault[];
+  /** What every column and every term is made of, by its key. */
+  parts: ReadonlyMap<string, readonly Part[]>;
 }
 
 /** All steps fitted; what every table, test and picture of a ladder is worked out from. Stays where it was made: it is large. */
@@ -150,6 +152,10 @@ export function ladderTables(models: LadderModels, errors: ErrorChoice = models.
     codings: design.codings,
     tables: design.tables,
     marginality: marginalityFaults(spec.steps),
+    parts: new Map([
+      ...spec.steps.flat().map((term) => [termName(term), termParts(term)] as const),
+      ...design.columns.map((c) => [c.name, c.components.map(({ variable, level }): Part => ({ variable, level }))] as const),
+    ]),
   };
 }
 

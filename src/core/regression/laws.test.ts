@@ -7,6 +7,7 @@ import { randomStream } from "../random/random-stream";
 import { AugmentedSystem } from "./augmented-system";
 import { fitLadder, type LadderFit, type LadderSpec } from "./ladder";
 import { lowerOrderTerms, marginalityFaults } from "./marginality";
+import type { Predictor } from "./design-matrix";
 import { prepareDesign } from "./prepared-design";
 import { leastSquares } from "./least-squares";
 import { semiNormalSolution } from "./semi-normal-solution";
@@ -294,4 +295,33 @@ describe("hostile input gets a typed error or a labelled result", () => {
     expect(coefficients.every((c) => Number.isFinite(c.b.p) && c.tolerance > 0)).toBe(true);
     expect(model.dfResidual).toBe(49);
   });
+});
+
+test("law: what variables and levels are called changes no number, and no two columns share a key", () => {
+  const n = 60;
+  const noise = (seed: number) => Float64Array.from({ length: n }, (_, i) => (Math.sin((i + 1) * (seed + 3) * 12.9898) * 43758.5453) % 1);
+  const [a, b, c] = [noise(1), noise(2), noise(3)];
+  const y = Float64Array.from(a, (_, i) => a[i]! + 2 * b[i]! * c[i]! + 0.3 * noise(4)[i]!);
+  const codes = Int32Array.from({ length: n }, (_, i) => i % 3);
+  const fitUnder = (names: readonly string[], levels: readonly string[]) => {
+    const [one, two, three, group, outcome] = names as [string, string, string, string, string];
+    const terms = [[one], [two], [three], [group], [one, two], [two, three], [one, group]];
+    const spec = { outcome, steps: [terms.map((components) => ({ components }))], centring: "mean" as const, confidence: 0.95 };
+    const variables = new Map<string, Predictor>([[one, a], [two, b], [three, c], [group, { levels, codes }], [outcome, y]]); // prettier-ignore
+    return fitLadder(spec, variables);
+  };
+  const plain = fitUnder(["a", "b", "c", "g", "y"], ["p", "q", "r"]);
+  const numbers = (fit: typeof plain) => fit.steps[0]!.coefficients.map(({ b: own, beta, part, tolerance }) => [own, beta, part, tolerance]);
+  for (const [names, levels] of [
+    [["a", "b", "a*b", "a[q]", "(Intercept)"], ["q", "r]*b[q", "r"]],
+    [["g[q]", "g", "g*g[q]", "[", "*"], ["]", "*", '"']],
+    [['"a"', "a", "a*", "*a", "é 😀"], ["1", "1]", "[1"]],
+    [["(Intercept)", "1", "-", "ע", "__proto__"], ["constructor", "x*y", ""]],
+  ] as const) {
+    const odd = fitUnder(names, levels);
+    expect(numbers(odd)).toEqual(numbers(plain));
+    const keys = odd.steps[0]!.coefficients.map((one) => one.column);
+    expect(new Set(keys).size).toBe(keys.length);
+    expect(keys.every((key) => odd.parts.get(key)!.every((part) => names.includes(part.variable as never)))).toBe(true);
+  }
 });

@@ -1,6 +1,7 @@
 import { holm } from "../distributions/holm";
 import { mean } from "../describe/mean";
 import { standardDeviation } from "../describe/standard-deviation";
+import { heldAtLevel, NUMBERS, NUMERIC_PLACES, placeAt, predictionWeights, sampleSpread } from "./design-point";
 import type { Estimate } from "./coefficients";
 import { combination, type Covariance } from "./covariance";
 import type { LadderModels } from "./ladder";
@@ -43,11 +44,10 @@ export function marginalMeans(models: LadderModels, k: number, variable: string,
   const fit = models.fits[k]!;
   const columns = models.design.columns.slice(0, fit.basis.width);
   if (!columns.some(({ term }) => term.components.includes(variable))) return null;
-  const average = averages(models);
-  const rows = settings(models, variable).map(({ level, at, values }) => {
-    const point = new Map([...average, ...values]);
-    const row = columns.map(({ components }) => components.reduce((product, c) => product * point.get(c.name)!, 1));
-    return { level, at, row };
+  const spread = sampleSpread(models.design, models.variables);
+  const rows = placesOf(models, variable).map(({ level, at }) => {
+    const place = placeAt(NUMBERS, models.design, heldAtLevel(models.design, variable, level), spread);
+    return { level, at, row: predictionWeights(NUMBERS, columns, place) };
   });
   const predict = (intercept: number, row: readonly number[]): Estimate | null => {
     if (!isEstimable(fit, intercept, row)) return null;
@@ -73,52 +73,13 @@ export function marginalMeans(models: LadderModels, k: number, variable: string,
   return { variable, means, contrasts };
 }
 
-/** Every component column at its average: numeric variables at their means, categories with equal weights. */
-function averages({ design, variables }: LadderModels): Map<string, number> {
-  const average = new Map<string, number>();
-  for (const { components } of design.columns) {
-    for (const { name, variable, level } of components) {
-      if (average.has(name)) continue;
-      const table = design.tables.find((t) => t.variable === variable);
-      if (level === null || !table) {
-        const raw = variables.get(variable) as Float64Array;
-        average.set(name, entered(design.codings, variable, mean(raw)));
-      } else {
-        const at = table.columns.indexOf(level);
-        average.set(name, table.levels.reduce((sum, l) => sum + l.values[at]!, 0) / table.levels.length);
-      }
-    }
-  }
-  return average;
-}
-
-/** A value of a numeric variable as it enters the columns. */
-function entered(codings: LadderModels["design"]["codings"], variable: string, value: number): number {
-  const coding = codings.find((c) => c.variable === variable);
-  return coding ? (value - coding.subtracted) / coding.dividedBy : value;
-}
-
-/** The places a variable is set to, with the values of its component columns there. */
-function settings(
-  { design, variables }: LadderModels,
-  variable: string,
-): { level: string; at: number | null; values: [string, number][] }[] {
+/** The places a variable is set to: a category's levels, or mean − SD, mean and mean + SD. */
+function placesOf({ design, variables }: LadderModels, variable: string): { level: string; at: number | null }[] {
   const table = design.tables.find((t) => t.variable === variable);
-  if (table) {
-    return table.levels.map(({ level, values }) => ({
-      level,
-      at: null,
-      values: table.columns.map((column, i): [string, number] => [`${variable}[${column}]`, values[i]!]),
-    }));
-  }
+  if (table) return table.levels.map(({ level }) => ({ level, at: null }));
   const raw = variables.get(variable) as Float64Array;
   const [centre, sd] = [mean(raw), standardDeviation(raw)];
-  const places: [string, number][] = [
-    ["low", centre - sd],
-    ["mean", centre],
-    ["high", centre + sd],
-  ];
-  return places.map(([level, at]) => ({ level, at, values: [[variable, entered(design.codings, variable, at)]] }));
+  return Object.entries(NUMERIC_PLACES).map(([level, sds]) => ({ level, at: centre + sds * sd }));
 }
 
 /** True when the row says of a dropped column what the kept ones say of it: otherwise its share is not known. */

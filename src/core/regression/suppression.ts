@@ -1,7 +1,7 @@
 import { tTwoSided } from "../distributions/t-distribution";
 import type { Coefficient, Estimate } from "./coefficients";
 import type { ModelSummary } from "./model-summary";
-import type { Term } from "./terms";
+import { type Term, termName } from "./terms";
 
 /**
  * A predictor whose β cannot be read off its own correlation with the outcome: points at suppression among the predictors.
@@ -35,8 +35,10 @@ const NOT_SIGNIFICANT = 0.05;
 export function suppressionFlags(coefficients: readonly Coefficient[], { n }: ModelSummary, terms: readonly Term[]): SuppressionFlag[] {
   const inProducts = new Set(terms.flatMap((term) => (term.components.length > 1 ? term.components : [])));
   const predictors = coefficients.flatMap((c): Predictor[] => {
-    if (c.column !== c.term || inProducts.has(c.term) || c.zeroOrder === null || c.beta === null) return [];
-    return [{ name: c.column, r: c.zeroOrder, pOfR: pOfCorrelation(c.zeroOrder, n), beta: c.beta, pOfBeta: c.b.p }];
+    const term = terms.find((one) => termName(one) === c.term)!;
+    const [name] = term.components;
+    if (c.column !== c.term || term.components.length > 1 || inProducts.has(name!) || c.zeroOrder === null || c.beta === null) return [];
+    return [{ name: name!, r: c.zeroOrder, pOfR: pOfCorrelation(c.zeroOrder, n), beta: c.beta, pOfBeta: c.b.p }];
   });
   const flags: SuppressionFlag[] = [];
   if (predictors.length === 2 && coefficients.length === 2) {

@@ -6,9 +6,37 @@ export interface Term {
   readonly components: readonly string[];
 }
 
-/** The stable name of a term's column in results: `hours`, `hours*knowhow`. Order as written. */
+/** One of the things a column is made of: a numeric variable, or a level of a category. */
+export interface Part {
+  readonly variable: string;
+  /** Null for a numeric variable. */
+  readonly level: string | null;
+}
+
+/** A variable's name as keys hold it: in quotes where it could be taken for something else. */
+function quoted(variable: string): string {
+  return /[*[\]"]/.test(variable) || variable === "(Intercept)" ? JSON.stringify(variable) : variable;
+}
+
+/** The key of a component: `hours`, `ticket[day]`. Two different ones never share a key. */
+export function partKey({ variable, level }: Part): string {
+  if (level === null) return quoted(variable);
+  return `${quoted(variable)}[${/[\]"]/.test(level) ? JSON.stringify(level) : level}]`;
+}
+
+/** The key of a column, its name in results: `hours*knowhow`. It is never taken apart again: what a column is made of goes with it as parts. */
+export function columnKey(parts: readonly Part[]): string {
+  return parts.map(partKey).join("*");
+}
+
+/** What a term is made of, whatever columns it has. */
+export function termParts({ components }: Term): Part[] {
+  return components.map((variable) => ({ variable, level: null }));
+}
+
+/** The key of a term, its name in results: `hours`, `hours*knowhow`. Order as written. */
 export function termName(term: Term): string {
-  return term.components.join("*");
+  return columnKey(termParts(term));
 }
 
 /** The same for both orders of writing: tells `a*b` and `b*a` to be one term. */

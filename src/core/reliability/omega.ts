@@ -19,12 +19,18 @@ export interface FactorReliability {
 /**
  * From the one-factor maximum-likelihood solution of the covariances: ω = (Σλ)² / ((Σλ)² + Σψ). The solution does not depend on units, so it is found on correlations and
  * put back into the items' units.
+ * @param starts of the search; one in resamples, where it is done thousands of times
  * @param correlations of k ≥ 3 keyed items over complete cases; @param sds of the same items
  * @throws SingularCorrelationsError
  * Source: McDonald (1999), Test Theory; Fornell & Larcker (1981), Journal of Marketing Research 18, 39–50.
  */
-export function factorReliability(correlations: CorrelationMatrix, sds: readonly number[], names: readonly string[]): FactorReliability {
-  const spec = { extraction: "maximum-likelihood", rotation: "none", factors: 1 } as const;
+export function factorReliability(
+  correlations: CorrelationMatrix,
+  sds: readonly number[],
+  names: readonly string[],
+  starts?: number,
+): FactorReliability {
+  const spec = { extraction: "maximum-likelihood", rotation: "none", factors: 1, ...(starts !== undefined && { starts }) } as const;
   const { rotated, uniqueness, heywood, settled } = factorSolution(correlations, spec, names);
   const composite = (weight: (i: number) => number) => {
     const shared = rotated.pattern.reduce((sum, x, i) => sum + x * weight(i), 0) ** 2;

@@ -84,7 +84,7 @@ function reliabilityFrom(sum: (at: number) => number, k: number, names: readonly
     return i === j ? 1 : covariance(i, j) / (sds[i]! * sds[j]!);
   });
   try {
-    return [alpha, factorReliability({ r, items: k, n: cases }, sds, names).omega];
+    return [alpha, factorReliability({ r, items: k, n: cases }, sds, names, 1).omega];
   } catch (error) {
     if (error instanceof CoreError) return [alpha, NaN];
     throw error;

@@ -6,11 +6,12 @@ import { useStudy } from "@/features/study/study-context";
 import type { LadderResult } from "@/study/analyse/analyse-ladder";
 import type { ReplicateIntervals } from "@/study/model/replicate-intervals";
 import type { LadderDepth } from "@/study/analyse/ladder-depth";
+import { termParts } from "@/core/regression/terms";
 import { activeTerms, type Ladder } from "@/study/model/ladder";
 import type { SeenResult } from "@/study/model/seen-result";
 import { counted, formatCount, formatNumber, listed } from "@/study/report/format-number";
 import { bootstrapWords } from "@/study/report/ladder/bootstrap-words";
-import { columnTitle } from "@/study/report/ladder/coefficient-words";
+import { partsTitle } from "@/study/report/ladder/coefficient-words";
 import { fixLabel, type LadderFix } from "@/study/report/ladder/ladder-fix";
 import { codingWords, errorWords } from "@/study/report/ladder/ladder-table";
 import { ladderWatches } from "@/study/report/ladder/ladder-watches";
@@ -76,7 +77,7 @@ export function LadderMargin(props: {
         </p>
         {off.length > 0 && (
           <p>
-            Switched off: {listed(off.map((t) => columnTitle(t.components.join("*"), title)))}.{" "}
+            Switched off: {listed(off.map((t) => partsTitle(termParts(t), title)))}.{" "}
             {off.length === 1 ? "It still counts" : "They still count"} for who is in, so that switching changes the model alone.
           </p>
         )}

@@ -180,7 +180,7 @@ export function LadderSheet({ ladder, selected, onSelect }: { ladder: Ladder; se
             {bootstrapped && boot.intervals && (
               <>
                 <BetaDifferences boot={boot.intervals} fit={fit} step={step} percent={percent} title={title} />
-                <ReplicateSpread boot={boot.intervals} step={step} percent={percent} title={title} />
+                <ReplicateSpread boot={boot.intervals} fit={fit} step={step} percent={percent} title={title} />
               </>
             )}
             <SaveBack ladder={ladder} step={step} />

@@ -58,7 +58,7 @@ function watchesOf(study: Study, step?: number): LadderWatch[] {
   if (result.status !== "fitted") throw new Error(result.refusal.code);
   const at = step ?? ladder.steps.length - 1;
   const depth = ladderDepth(ladder, at, new StudyColumns(study, source));
-  return ladderWatches({ study, ladder, result, depth, step: at, title: (name) => titleOf(study, name) });
+  return ladderWatches({ study, ladder, result, depth, step: at, title: (name, level) => titleOf(study, name, level) });
 }
 const watched = (study: Study, id: string) => watchesOf(study).find((w) => w.id.startsWith(id));
 
@@ -73,7 +73,7 @@ function mended(study: Study, id: string, kind?: LadderFix["do"]): Study {
     );
   const fix = watch.fixes.find((f) => kind === undefined || f.do === kind);
   if (!fix) throw new Error(`no remedy ${kind} for ${id}`);
-  expect(fixLabel(fix, (name) => titleOf(study, name))).toMatch(/^[A-Z].*[^.]$/);
+  expect(fixLabel(fix, (name, level) => titleOf(study, name, level))).toMatch(/^[A-Z].*[^.]$/);
   const mending = mend(fix, study, study.ladders[0]!);
   if (!("edits" in mending)) throw new Error("a place to look at");
   return applyEdits(study, mending.edits).study;

@@ -38,7 +38,7 @@ export function mend(fix: LadderFix, study: Study, ladder: Ladder): Mending {
     case "drop-level":
       return { edits: variableEdit(study, fix.variable, (v) => ({ ...v, levels: v.levels.filter((l) => !fix.levels.includes(l.value)) })) };
     case "leave-out-level": {
-      const name = `Without ${titleOf(study, `${fix.variable}[${fix.level}]`)}`;
+      const name = `Without ${titleOf(study, fix.variable, fix.level)}`;
       const condition = { kind: "values" as const, variable: fix.variable, equals: [fix.level], not: true };
       return { edits: leaveOut(study, ladder, name, "Too few respondents for a coefficient of its own.", condition) };
     }

@@ -55,7 +55,7 @@ export function AgainstScales(props: {
               {sentences[i]}{" "}
               {structure.keying === "scales" && against.length > 0 && (
                 <button type="button" className="link" onClick={() => turn(scale, against)}>
-                  Turn {listed(against.map(title))} round
+                  Turn {listed(against.map((name) => title(name)))} round
                 </button>
               )}
             </li>

@@ -90,11 +90,14 @@ export function ItemBench(props: {
       {picked.length > 0 && (
         <div className={css.offers}>
           <Offer
-            words={`Make a scale from ${itemRun(picked.map(title))}`}
+            words={`Make a scale from ${itemRun(picked.map((name) => title(name)))}`}
             act={() => done(() => props.onGather(picked, nameFor(picked, items)))}
           />
           {props.open && fresh.length > 0 && (
-            <Offer words={`Add ${itemRun(fresh.map(title))} to ${props.open.name}`} act={() => done(() => props.onJoin(fresh))} />
+            <Offer
+              words={`Add ${itemRun(fresh.map((name) => title(name)))} to ${props.open.name}`}
+              act={() => done(() => props.onJoin(fresh))}
+            />
           )}
           {picked.length > 2 && (
             <Offer words={`Look at the structure of these ${picked.length}`} act={() => done(() => props.onStructure(picked))} />

@@ -26,7 +26,8 @@ export function ScaleMargin(props: {
   const { study, store, title } = useStudy();
   const { scale, analysis, strips } = props;
   const fixOf = ({ missingCode, turn, weighEqually }: ScaleWatch) => {
-    if (turn) return { label: `Turn ${listed(turn.map(title))} round`, act: () => props.onChange(turnItems(scale, ...turn)) };
+    if (turn)
+      return { label: `Turn ${listed(turn.map((name) => title(name)))} round`, act: () => props.onChange(turnItems(scale, ...turn)) };
     if (weighEqually) {
       const ones = new Map(scale.items.map((item) => [item.variable, 1]));
       return { label: "Count z-scores, all alike", act: () => props.onChange(withWeights(scale, ones, "z", "")) };

@@ -110,7 +110,7 @@ function Correlations({ structure, analysis }: { structure: Structure; analysis:
       {open && (
         <CorrelationTable
           caption={`Correlations among the items of ${structure.name}`}
-          names={items.map(title)}
+          names={items.map((name) => title(name))}
           wording={(i) => study.codebook.find((v) => v.name === items[i])?.label ?? ""}
           r={(i, j) => correlations[i * k + j]!}
           format={formatShare}
@@ -118,7 +118,10 @@ function Correlations({ structure, analysis }: { structure: Structure; analysis:
       )}
       <p className={css.tableNote}>
         <i>n</i> = {formatCount(analysis.n)} respondents complete on all items
-        {structure.keying === "scales" && analysis.reversed.length > 0 && `; turned round: ${analysis.reversed.map(title).join(", ")}`}.
+        {structure.keying === "scales" &&
+          analysis.reversed.length > 0 &&
+          `; turned round: ${analysis.reversed.map((name) => title(name)).join(", ")}`}
+        .
       </p>
     </details>
   );

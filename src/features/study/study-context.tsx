@@ -5,6 +5,7 @@ import { createContext, type ReactNode, use, useEffect, useMemo, useState, useSy
 import { browserPool } from "@/compute/browser/browser-pool";
 import type { Study } from "@/study/model/study";
 import { titleOf } from "@/study/model/study";
+import type { Titles } from "@/study/report/level-title";
 import type { SeenResult } from "@/study/model/seen-result";
 import { ColumnStore } from "./column-store";
 import { SeenStore } from "./seen-store";
@@ -99,7 +100,7 @@ export interface StudyView extends StudyState {
   store: StudyStore;
   columns: ColumnStore;
   dataset: DatasetFacts;
-  title: (name: string) => string;
+  title: Titles;
 }
 
 /** The study as it now stands, and the ways to change it. */
@@ -108,5 +109,5 @@ export function useStudy(): StudyView {
   const state = useSyncExternalStore(store.subscribe, store.snapshot, store.snapshot);
   const { study } = state;
   const dataset = useMemo(() => datasetOf(study), [study]);
-  return { ...state, store, dataset, columns: columnsOf(dataset.id), title: (name) => titleOf(study, name) };
+  return { ...state, store, dataset, columns: columnsOf(dataset.id), title: (name, level) => titleOf(study, name, level) };
 }

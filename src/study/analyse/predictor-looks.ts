@@ -1,3 +1,4 @@
+import { termName } from "@/core/regression/terms";
 import { correlation } from "@/core/describe/correlation";
 import type { LadderModels } from "@/core/regression/ladder";
 
@@ -50,6 +51,6 @@ export function productPairs(models: LadderModels): ProductPair[] {
     const [x, m] = [models.variables.get(a!)!, models.variables.get(b!)!];
     if ("codes" in x || "codes" in m) return [];
     const r = correlation(x, m);
-    return r === null ? [] : [{ term: components.join("*"), names: [a!, b!], r }];
+    return r === null ? [] : [{ term: termName({ components }), names: [a!, b!], r }];
   });
 }

@@ -65,6 +65,8 @@ function solutionResults(analysis: StructureAnalysis, solution: FactorSolution) 
       rounds: solution.rounds,
       settled: solution.settled,
       minimum: solution.minimum,
+      starts: solution.search?.starts ?? null,
+      starts_higher: solution.search?.higher ?? null,
     },
     rotation: {
       ...(rotated.correlations

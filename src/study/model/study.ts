@@ -37,19 +37,12 @@ export type Study = StudyLists & {
   responses: StudyResponses | null;
 };
 
-/** The words for a variable, a scale or a level of a category (`ticket[day]`), by its name in terms and results. */
-export function titleOf(study: Pick<Study, "codebook" | "scales">, name: string): string {
+/** The words for a variable or a scale, by its name in terms and results; for a level of a category, the category's before its own. */
+export function titleOf(study: Pick<Study, "codebook" | "scales">, name: string, level: string | null = null): string {
+  const variable = study.codebook.find((v) => v.name === name);
+  if (level !== null) return `${titleOf(study, name)}: ${variable?.levels.find((one) => one.value === level)?.label || level}`;
   const scale = study.scales.find((s) => s.id === name);
   if (scale) return scale.name;
-  const variable = study.codebook.find((v) => v.name === name);
-  if (!variable) {
-    const category = study.codebook.find((v) => v.kind === "category" && name.startsWith(`${v.name}[`) && name.endsWith("]"));
-    if (category) {
-      const value = name.slice(category.name.length + 1, -1);
-      const label = category.levels.find((level) => level.value === value)?.label;
-      return `${titleOf(study, category.name)}: ${label || value}`;
-    }
-  }
   if (!variable) return name;
   if (variable.short !== "") return variable.short;
   return variable.label !== "" && variable.kind !== "item" ? variable.label : name;

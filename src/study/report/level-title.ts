@@ -1,4 +1,7 @@
-/** The words for one level of a category, without those for the category: `online`. @param title the words for a name, `format[online]` among them */
-export function levelTitle(title: (name: string) => string, variable: string, level: string): string {
-  return title(`${variable}[${level}]`).replace(`${title(variable)}: `, "");
+/** A name in the words a person knows it by; of a category's level with the category before it: `Class format: online`. */
+export type Titles = (name: string, level?: string | null) => string;
+
+/** The words for one level of a category, without those for the category: `online`. */
+export function levelTitle(title: Titles, variable: string, level: string): string {
+  return title(variable, level).replace(`${title(variable)}: `, "");
 }

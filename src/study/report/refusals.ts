@@ -59,7 +59,7 @@ export function refusalWords(refusal: Refusal, title: (name: string) => string):
       };
     case "duplicate-term":
       return {
-        what: `The term ${d.term.split("*").map(title).join(" × ")} stands in the ladder twice.`,
+        what: `The term ${d.components.map((name) => title(name)).join(" × ")} stands in the ladder twice.`,
         remedy: "Remove one of the two.",
       };
     case "undeclared-range":
@@ -69,12 +69,12 @@ export function refusalWords(refusal: Refusal, title: (name: string) => string):
       };
     case "too-few-items":
       return {
-        what: `A structure needs at least ${d.needed} items that vary; there ${d.items === 1 ? "is" : "are"} ${d.items}${d.constant.length > 0 ? ` (everyone gave the same answer to ${listed(d.constant.map(title))})` : ""}.`,
+        what: `A structure needs at least ${d.needed} items that vary; there ${d.items === 1 ? "is" : "are"} ${d.items}${d.constant.length > 0 ? ` (everyone gave the same answer to ${listed(d.constant.map((name) => title(name)))})` : ""}.`,
         remedy: "Add items.",
       };
     case "constant-items":
       return {
-        what: `Everyone gave the same answer to ${listed(d.items.map(title))}, so there is no z-score and no correlation.`,
+        what: `Everyone gave the same answer to ${listed(d.items.map((name) => title(name)))}, so there is no z-score and no correlation.`,
         remedy: "Take it out of the scale, or score by a mean or sum.",
       };
     case "singular-correlations":
@@ -93,7 +93,7 @@ export function refusalWords(refusal: Refusal, title: (name: string) => string):
       };
     case "no-uniqueness":
       return {
-        what: `The factors leave nothing of ${listed(d.items.map(title))} unexplained, so Bartlett's scores do not exist.`,
+        what: `The factors leave nothing of ${listed(d.items.map((name) => title(name)))} unexplained, so Bartlett's scores do not exist.`,
         remedy: "Score by regression, or use fewer factors.",
       };
     case "missing-column":

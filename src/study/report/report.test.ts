@@ -20,7 +20,8 @@ import {
   pStatement,
 } from "./format-number";
 import { ladderTable } from "./ladder/ladder-table";
-import { coefficientSentence, type Titles, type Told } from "./ladder/coefficient-words";
+import { coefficientSentence, type Told } from "./ladder/coefficient-words";
+import type { Titles } from "./level-title";
 import { ladderWatches } from "./ladder/ladder-watches";
 import { whatTheLadderSays } from "./ladder/ladder-words";
 import { refusalWords } from "./refusals";
@@ -178,7 +179,7 @@ test("every refusal has words of its own with a remedy", () => {
     "outcome-among-predictors": { outcome: "y" },
     "too-few-cases": { cases: 1, needed: 3, purpose: "A model" },
     "constant-outcome": { outcome: "y" },
-    "duplicate-term": { term: "a*b" },
+    "duplicate-term": { term: "a*b", components: ["a", "b"] },
     "undeclared-range": { items: ["a"] },
     "missing-column": { column: "a" },
     "too-few-items": { items: 2, needed: 3, constant: ["a"] },
@@ -218,7 +219,7 @@ describe("categories in words", () => {
           cells((i) => (i === 9 ? "once" : i % 3 ? "on" : "in")),
         )
       : source(name);
-  const words = (name: string) => titleOf(withCategory, name);
+  const words: Titles = (name, level) => titleOf(withCategory, name, level);
   const fit = (over: object, ...terms: string[]) => {
     const steps = [{ id: "s", terms: terms.map((t) => ({ components: t.split("*") })) }];
     const result = analyseLadder(withCategory, Ladder.parse({ id: "l", name: "L", outcome: "y", steps, ...over }), data);

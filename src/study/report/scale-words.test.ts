@@ -127,7 +127,7 @@ describe("what else is pointed out", () => {
       scale,
       analysis: result.analysis,
       watch: (id: string) => watches.find((w) => w.id === id),
-      said: whatTheScaleSays(scale, result.analysis, (name) => titleOf(whole, name)).join(" "),
+      said: whatTheScaleSays(scale, result.analysis, (name, level) => titleOf(whole, name, level)).join(" "),
     };
   };
 

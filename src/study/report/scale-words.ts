@@ -5,7 +5,7 @@ import type { Scale } from "../model/scale";
 import type { Study } from "../model/study";
 import { EXTRACTION_WORDS } from "./factoring-words";
 import { counted, formatInterval, formatMean, formatNumber, formatShare, listed } from "./format-number";
-import { levelTitle } from "./level-title";
+import { levelTitle, type Titles } from "./level-title";
 
 /** A caution about a scale, with what would mend it: a code to declare missing, items to turn round, or z-scores to count instead of answers. */
 export interface ScaleWatch {
@@ -15,8 +15,6 @@ export interface ScaleWatch {
   turn?: string[];
   weighEqually?: true;
 }
-
-type Titles = (name: string) => string;
 
 /** What the reliability and the scores say. */
 export function whatTheScaleSays(scale: Scale, analysis: ScaleAnalysis, title: Titles = (name) => name): string[] {
@@ -124,7 +122,7 @@ function keyWatches(scale: Scale, analysis: ScaleAnalysis, study: Pick<Study, "c
     watches.push({
       id: `key ${against.join(" ")}`,
       turn: against,
-      words: `${listed(against.map(title))} ${against.length === 1 ? "runs" : "run"} against the other items (${rs} with the rest). ${alike ? how : "Check their wording."}`,
+      words: `${listed(against.map((name) => title(name)))} ${against.length === 1 ? "runs" : "run"} against the other items (${rs} with the rest). ${alike ? how : "Check their wording."}`,
     });
   }
   // wording speaks only where the answers do not speak louder
@@ -148,7 +146,7 @@ function reliabilityWatches(scale: Scale, { reliability, unscored, rows, complet
   if (still.length > 0)
     watches.push({
       id: "constant",
-      words: `Everyone complete on the scale gave the same answer to ${listed(still.map(title))}, so ${still.length === 1 ? "it says" : "they say"} nothing about differences and correlates with nothing.`,
+      words: `Everyone complete on the scale gave the same answer to ${listed(still.map((name) => title(name)))}, so ${still.length === 1 ? "it says" : "they say"} nothing about differences and correlates with nothing.`,
     });
   else if (factorRefusal?.code === "singular-correlations")
     watches.push({

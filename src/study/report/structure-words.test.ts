@@ -1,3 +1,4 @@
+import type { Titles } from "./level-title";
 import { randomStream } from "@/core/random/random-stream";
 import { analyseStructure } from "../analyse/analyse-structure";
 import { itemPlaces, scaleAgreement } from "../analyse/factor-places";
@@ -37,7 +38,7 @@ function study(over: Partial<Structure> = {}, change: (row: Record<string, numbe
   const result = analyseStructure({ ...structure!, parts: structureParts(whole.scales, structure!) }, new StudyColumns(whole, source));
   if (result.status !== "explored") throw new Error(result.refusal.code);
   const { analysis } = result;
-  const title = (name: string) => titleOf(whole, name);
+  const title: Titles = (name, level) => titleOf(whole, name, level);
   const watches = structureWatches(structure!, analysis, whole, title);
   return { whole, structure: structure!, analysis, title, watches, watch: (id: string) => watches.find((w) => w.id === id) };
 }

@@ -1,12 +1,11 @@
+import type { Titles } from "./level-title";
 import type { FactorSolution } from "@/core/factors/factor-solution";
 import type { StructureAnalysis } from "../analyse/analyse-structure";
 import { type ItemPlace, itemPlaces, type ScaleAgreement } from "../analyse/factor-places";
 import { type Structure, structureParts } from "../model/structure";
 import type { Study } from "../model/study";
 import { EXTRACTION_WORDS, ROTATION_WORDS } from "./factoring-words";
-import { counted, formatNumber, formatShare, listed, pStatement } from "./format-number";
-
-type Titles = (name: string) => string;
+import { counted, formatCount, formatNumber, formatShare, listed, pStatement } from "./format-number";
 
 /** A caution about a structure, with what would mend it. */
 export interface StructureWatch {
@@ -97,7 +96,7 @@ export function structureWatches(
   const { items, n, constant, adequacy, singular, solution, parallel, factors } = analysis;
   const watches: StructureWatch[] = [];
   const without = (gone: readonly string[]) => ({ items: structure.items.filter((name) => !gone.includes(name)) });
-  const named = (names: readonly string[]) => listed(names.map(title));
+  const named = (names: readonly string[]) => listed(names.map((name) => title(name)));
   if (constant.length > 0)
     watches.push({
       id: "constant",
@@ -193,6 +192,12 @@ function solutionWatches(structure: Structure, analysis: StructureAnalysis, solu
         fix: { label: "Let the factors correlate", to: { rotation: "oblimin" } },
       });
   }
+  if (solution.search && solution.search.higher > 0)
+    watches.push({
+      id: "starts",
+      words: `The search for factors began from ${solution.search.starts} places, and ${formatCount(solution.search.higher)} of them ended at a solution that fits less well. The best is shown; fewer factors may be what the items can tell apart.`,
+      ...(factors > 1 ? { fix: { label: `Try ${counted(factors - 1, "factor")}`, to: { factors: factors - 1 } } } : {}),
+    });
   const places = itemPlaces(items, solution.rotated.pattern, factors, structure.dimBelow);
   const cross = places.filter((place) => place.cross.length > 0);
   if (cross.length > 0 && structure.dimBelow > 0)
@@ -221,7 +226,7 @@ function solutionWatches(structure: Structure, analysis: StructureAnalysis, solu
 
 /** What holding the loadings against the scales shows, a sentence a scale. */
 export function agreementSentences(agreement: readonly ScaleAgreement[], title: Titles): string[] {
-  const named = (names: readonly string[]) => listed(names.map(title));
+  const named = (names: readonly string[]) => listed(names.map((name) => title(name)));
   return agreement.map(({ scale, items, factor, elsewhere, nowhere, against, guests }) => {
     const name = title(scale);
     if (factor === null) return `${name}: no factor that two of its items go with.`;

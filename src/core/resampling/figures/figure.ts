@@ -1,12 +1,5 @@
+import type { HeldAt } from "../../regression/design-point";
 import type { LadderModels } from "../../regression/ladder";
-
-/** Where a moderator is held: so many SDs from its mean, formed anew in each resample, or at a value that stays. */
-export interface HeldAt {
-  /** A component: a numeric variable, or `ticket[day]` for the column of a category. */
-  component: string;
-  unit: "sd" | "raw";
-  value: number;
-}
 
 /** A number of a ladder that replicates are made of. Steps are counted from 0. */
 export type Figure =

@@ -4,7 +4,8 @@ import { completeColumns, type ReferenceSet, referenceSet, relativeError } from 
 import { ladderBootstrap } from "../ladder-bootstrap";
 import { accelerationsOf, replicatesOf } from "../resampler";
 import { bcaLimits } from "../interval-limits";
-import type { Figure, HeldAt } from "./figure";
+import type { HeldAt } from "../../regression/design-point";
+import type { Figure } from "./figure";
 
 /** The ladder of a reference set, its categories as such. */
 function ladderOf(set: ReferenceSet): { spec: LadderSpec; variables: Map<string, Predictor> } {

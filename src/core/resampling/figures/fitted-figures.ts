@@ -1,9 +1,15 @@
-import { mean } from "../../describe/mean";
-import { standardDeviation } from "../../describe/standard-deviation";
-import type { ComponentColumn } from "../../regression/design-matrix";
+import {
+  dividedBy,
+  type HeldAt,
+  heldAtLevel,
+  NUMBERS,
+  placeAt,
+  predictionWeights,
+  sampleSpread,
+  slopeWeights,
+} from "../../regression/design-point";
 import { type LadderFit, type LadderModels, ladderTables } from "../../regression/ladder";
-import { averagesByLevel, placesOf } from "./averages";
-import type { Figure, HeldAt } from "./figure";
+import type { Figure } from "./figure";
 
 /**
  * The figures of a ladder from its own tables: for ladders whose resamples are fitted one by one, and for what the tape is held against.
@@ -54,40 +60,18 @@ function fittedFigure(models: LadderModels, fit: LadderFit, figure: Figure): num
   }
 }
 
-function slope(models: LadderModels, step: number, column: string, held: readonly HeldAt[]): number {
-  const { design, fits } = models;
+/** Per raw unit of the variable. */
+function slope({ design, fits, variables }: LadderModels, step: number, column: string, held: readonly HeldAt[]): number {
   const { columns, slopes } = fits[step]!;
-  const sum = columns.reduce((total, name, i) => {
-    const { components } = design.columns.find((c) => c.name === name)!;
-    const times = components.filter((c) => c.name === column).length;
-    if (times === 0) return total;
-    const others = [...components];
-    others.splice(
-      others.findIndex((c) => c.name === column),
-      1,
-    );
-    return total + slopes[i]! * others.reduce((product, c) => product * valueOf(models, c, held), times);
-  }, 0);
-  return sum / (design.codings.find((c) => c.variable === column)?.dividedBy ?? 1);
+  const own = columns.map((name) => design.columns.find((c) => c.name === name)!);
+  const place = placeAt(NUMBERS, design, held, sampleSpread(design, variables));
+  const sum = slopeWeights(NUMBERS, own, column, place).reduce((total, weight, i) => total + slopes[i]! * weight, 0);
+  return sum / dividedBy(design, column);
 }
 
-function prediction(models: LadderModels, step: number, variable: string, level: string): number {
-  const { design, fits } = models;
+function prediction({ design, fits, variables }: LadderModels, step: number, variable: string, level: string): number {
   const { columns, slopes, intercept } = fits[step]!;
-  const held = placesOf(design, variable, level);
-  return columns.reduce((sum, name, i) => {
-    const { components } = design.columns.find((c) => c.name === name)!;
-    return sum + slopes[i]! * components.reduce((product, c) => product * valueOf(models, c, held), 1);
-  }, intercept);
-}
-
-/** Where a component stands, in the units it entered in. */
-function valueOf({ design, variables }: LadderModels, component: ComponentColumn, held: readonly HeldAt[]): number {
-  const at = held.find((h) => h.component === component.name);
-  const coding = component.level === null ? design.codings.find((c) => c.variable === component.variable) : undefined;
-  const entered = (raw: number) => (coding ? (raw - coding.subtracted) / coding.dividedBy : raw);
-  if (at?.unit === "raw") return entered(at.value);
-  if (component.level !== null) return averagesByLevel(design, component);
-  const raw = variables.get(component.variable) as Float64Array;
-  return entered(mean(raw) + (at ? at.value * standardDeviation(raw) : 0));
+  const own = columns.map((name) => design.columns.find((c) => c.name === name)!);
+  const place = placeAt(NUMBERS, design, heldAtLevel(design, variable, level), sampleSpread(design, variables));
+  return predictionWeights(NUMBERS, own, place).reduce((sum, weight, i) => sum + slopes[i]! * weight, intercept);
 }

@@ -1,9 +1,9 @@
 import type { LadderModels } from "../../regression/ladder";
-import type { ComponentColumn, DesignColumn } from "../../regression/design-matrix";
+import type { DesignColumn } from "../../regression/design-matrix";
 import { cholesky, dot, type Matrix, upperInverse } from "../tape/linear-algebra";
 import type { TapeWriter, Value } from "../tape/tape";
-import { averagesByLevel, placesOf } from "./averages";
-import type { Figure, HeldAt } from "./figure";
+import { dividedBy, type HeldAt, heldAtLevel, type Place, placeAt, predictionWeights, slopeWeights } from "../../regression/design-point";
+import type { Figure } from "./figure";
 import { recentring, type Recentring } from "./recentring";
 import { packedLength, type WhitenedRows } from "./whitened-rows";
 
@@ -233,53 +233,33 @@ export class LadderOnTape {
     return components.reduce((product, c) => this.t.multiply(product, units[c]!), value);
   }
 
-  /** Σ over the columns that hold the variable of b times the values of their other components. */
+  /** Per raw unit of the variable. */
   private slope(step: number, column: string, held: readonly HeldAt[]): Value {
     const { t } = this;
     const { columns, b } = this.steps[step]!;
-    let sum = t.constant(0);
-    for (const [i, { components }] of columns.entries()) {
-      const times = components.filter((c) => c.name === column).length;
-      if (times === 0) continue;
-      const others = [...components];
-      others.splice(
-        others.findIndex((c) => c.name === column),
-        1,
-      );
-      const product = others.reduce((value, c) => t.multiply(value, this.value(step, c, held)), t.constant(times));
-      sum = t.accumulate(sum, b[i]!, product);
-    }
-    const coding = this.models.design.codings.find((c) => c.variable === column);
-    return t.divide(sum, t.constant(coding?.dividedBy ?? 1));
+    const weights = slopeWeights(t, columns, column, this.place(step, held));
+    const sum = weights.reduce((total, weight, i) => t.accumulate(total, b[i]!, weight), t.constant(0));
+    return t.divide(sum, t.constant(dividedBy(this.models.design, column)));
   }
 
-  /** Where a component stands, in the units it entered in. */
-  private value(step: number, component: ComponentColumn, held: readonly HeldAt[]): Value {
+  private place(step: number, held: readonly HeldAt[]): Place<Value> {
     const { t } = this;
     const { moves, means, sds } = this.steps[step]!;
-    const at = held.find((h) => h.component === component.name);
-    const c = moves.components.indexOf(component.name);
-    if (at?.unit === "raw") {
-      const coding = this.models.design.codings.find((one) => one.variable === component.variable && component.level === null);
-      return t.constant(coding ? (at.value - coding.subtracted) / coding.dividedBy : at.value);
-    }
-    if (component.level !== null) return t.constant(averagesByLevel(this.models.design, component));
-    if (c < 0) throw new NotClosedError();
-    return at ? t.accumulate(means[c]!, sds[c]!, t.constant(at.value)) : means[c]!;
+    return placeAt(t, this.models.design, held, (component, from) => {
+      const c = moves.components.indexOf(component.name);
+      if (c < 0) throw new NotClosedError();
+      return from === 0 ? means[c]! : t.accumulate(means[c]!, sds[c]!, t.constant(from));
+    });
   }
 
   /** Predicted outcome with one variable set and all others at their averages (contract section 8). */
   private prediction(step: number, variable: string, level: string): Value {
     const { t } = this;
     const { columns, b, m } = this.steps[step]!;
-    const held = placesOf(this.models.design, variable, level);
     const { centre } = this.models.fits[0]!.basis.design.outcome;
     const intercept = dot(t, 0, m, (c) => this.inverse(0, c), (c) => this.l[c]!); // prettier-ignore
-    let sum = t.accumulate(t.constant(centre), intercept, t.constant(this.outcomeUnit));
-    for (const [i, { components }] of columns.entries()) {
-      const value = components.reduce((product, c) => t.multiply(product, this.value(step, c, held)), t.constant(1));
-      sum = t.accumulate(sum, b[i]!, t.subtract(value, t.constant(this.scaled(i + 1).centre)));
-    }
-    return sum;
+    const start = t.accumulate(t.constant(centre), intercept, t.constant(this.outcomeUnit));
+    const weights = predictionWeights(t, columns, this.place(step, heldAtLevel(this.models.design, variable, level)));
+    return weights.reduce((sum, weight, i) => t.accumulate(sum, b[i]!, t.subtract(weight, t.constant(this.scaled(i + 1).centre))), start);
   }
 }

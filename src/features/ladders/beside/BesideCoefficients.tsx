@@ -4,7 +4,8 @@ import { Segmented } from "antd";
 import { useState } from "react";
 import type { LadderBeside } from "@/study/analyse/analyse-comparison";
 import { formatInterval } from "@/study/report/format-number";
-import { columnTitle, type Titles } from "@/study/report/ladder/coefficient-words";
+import { columnTitle } from "@/study/report/ladder/coefficient-words";
+import type { Titles } from "@/study/report/level-title";
 import { IntervalMark } from "@/ui/charts/IntervalMark";
 import { layoutIntervals } from "@/ui/charts/layout-intervals";
 import page from "@/ui/parts/page.module.css";
@@ -19,6 +20,7 @@ export function BesideCoefficients({ models, title }: { models: readonly LadderB
   const [told, setTold] = useState<"beta" | "b">("beta");
   const of = models.map((m) => m.fit.steps[m.step]!.coefficients);
   const columns = [...new Set(of.flatMap((all) => all.map((c) => c.column)))];
+  const parts = new Map(models.flatMap((m) => [...m.fit.parts]));
   const rows = columns.map((column) =>
     of.map((all): Shown | null => {
       const c = all.find((one) => one.column === column);
@@ -59,7 +61,7 @@ export function BesideCoefficients({ models, title }: { models: readonly LadderB
               const marks = shared ?? marksOf(cells);
               return (
                 <tr key={columns[i]}>
-                  <th scope="row">{columnTitle(columns[i]!, title)}</th>
+                  <th scope="row">{columnTitle(columns[i]!, { parts }, title)}</th>
                   {cells.map((cell, k) =>
                     cell === null ? (
                       <td key={models[k]!.name} colSpan={3} className="quiet" style={{ textAlign: "center" }}>

@@ -5,7 +5,8 @@ import type { LadderFit } from "@/core/regression/ladder";
 import type { ReplicateIntervals } from "@/study/model/replicate-intervals";
 import { formatInterval, formatP, formatShare } from "@/study/report/format-number";
 import { differenceOf, differenceSentence } from "@/study/report/ladder/bootstrap-words";
-import { columnTitle, type Titles } from "@/study/report/ladder/coefficient-words";
+import { columnTitle } from "@/study/report/ladder/coefficient-words";
+import type { Titles } from "@/study/report/level-title";
 import { IntervalMark } from "@/ui/charts/IntervalMark";
 import { layoutIntervals } from "@/ui/charts/layout-intervals";
 import page from "@/ui/parts/page.module.css";
@@ -30,15 +31,15 @@ export function BetaDifferences(props: { boot: ReplicateIntervals; fit: LadderFi
     <SettingWord
       label={at === 0 ? "One β" : "The other β"}
       value={of}
-      text={columnTitle(of, title)}
-      choices={columns.filter((c) => c !== other).map((c) => ({ value: c, label: columnTitle(c, title) }))}
+      text={columnTitle(of, fit, title)}
+      choices={columns.filter((c) => c !== other).map((c) => ({ value: c, label: columnTitle(c, fit, title) }))}
       onChange={(value) => setChosen(at === 0 ? [value, second] : [first, value])}
     />
   );
   const betaOf = (column: string) => fit.steps[step]!.coefficients.find((c) => c.column === column)!.beta!;
   const rows = difference && [
-    { name: columnTitle(first, title), ...betaOf(first) },
-    { name: columnTitle(second, title), ...betaOf(second) },
+    { name: columnTitle(first, fit, title), ...betaOf(first) },
+    { name: columnTitle(second, fit, title), ...betaOf(second) },
     { name: "difference", ...difference },
   ];
   const marks = rows ? layoutIntervals(rows, WIDTH) : [];
@@ -66,7 +67,7 @@ export function BetaDifferences(props: { boot: ReplicateIntervals; fit: LadderFi
             </tbody>
           </table>
           <p className={css.reading}>
-            <StatText>{differenceSentence(difference, title, percent)}</StatText>
+            <StatText>{differenceSentence(difference, fit, title, percent)}</StatText>
           </p>
         </>
       )}
@@ -100,8 +101,8 @@ export function BetaDifferences(props: { boot: ReplicateIntervals; fit: LadderFi
             <tbody>
               {boot.differences.map((d) => (
                 <tr key={`${d.first} ${d.second}`}>
-                  <th scope="row">{columnTitle(d.first, title)}</th>
-                  <td style={{ textAlign: "left", whiteSpace: "normal" }}>{columnTitle(d.second, title)}</td>
+                  <th scope="row">{columnTitle(d.first, fit, title)}</th>
+                  <td style={{ textAlign: "left", whiteSpace: "normal" }}>{columnTitle(d.second, fit, title)}</td>
                   <td className={css.value}>{formatShare(d.estimate)}</td>
                   <td className={css.interval}>{formatInterval(d.lower, d.upper, formatShare)}</td>
                   <td>{formatP(d.p)}</td>

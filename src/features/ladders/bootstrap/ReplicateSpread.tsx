@@ -2,9 +2,11 @@
 
 import { useState } from "react";
 import type { Figure } from "@/core/resampling/figures/figure";
+import type { LadderFit } from "@/core/regression/ladder";
 import { ladderFigures, type ReplicateIntervals } from "@/study/model/replicate-intervals";
 import { formatCount, formatInterval, formatNumber, formatShare } from "@/study/report/format-number";
-import { columnTitle, type Titles } from "@/study/report/ladder/coefficient-words";
+import { columnTitle } from "@/study/report/ladder/coefficient-words";
+import type { Titles } from "@/study/report/level-title";
 import { ChartFrame } from "@/ui/charts/ChartFrame";
 import { ReplicateChart } from "@/ui/charts/ReplicateChart";
 import { SettingWord } from "@/ui/parts/SettingWord";
@@ -22,10 +24,11 @@ const KINDS: Partial<Record<Figure["kind"], string>> = {
 const kindOf = (figure: Figure) => KINDS[figure.kind] ?? figure.kind;
 
 /** How the replicates of one figure of the step are spread, with the limits that were read from them. */
-export function ReplicateSpread(props: { boot: ReplicateIntervals; step: number; percent: string; title: Titles }) {
-  const { boot, step, title } = props;
+export function ReplicateSpread(props: { boot: ReplicateIntervals; fit: LadderFit; step: number; percent: string; title: Titles }) {
+  const { boot, fit, step, title } = props;
   const [chosen, setChosen] = useState<string | null>(null);
-  const words = (figure: Figure) => ("column" in figure ? `${kindOf(figure)} of ${columnTitle(figure.column, title)}` : kindOf(figure));
+  const words = (figure: Figure) =>
+    "column" in figure ? `${kindOf(figure)} of ${columnTitle(figure.column, fit, title)}` : kindOf(figure);
   const own = ladderFigures(boot).filter(({ figure }) => figure.step === step);
   const last = own.findLast(({ figure }) => figure.kind === "beta") ?? own[0];
   const shown = own.find(({ figure }) => words(figure) === chosen) ?? last;

@@ -99,7 +99,7 @@ export function CoefficientsOverSteps({
               const marks = shared ?? marksOf(cells);
               return (
                 <tr key={columns[i]}>
-                  <th scope="row">{columnTitle(columns[i]!, naming.title)}</th>
+                  <th scope="row">{columnTitle(columns[i]!, fit, naming.title)}</th>
                   {steps.map((k) => {
                     const cell = cells[k]!;
                     return cell === null ? (

@@ -2,7 +2,7 @@
 
 import { useState } from "react";
 import type { LadderFit } from "@/core/regression/ladder";
-import type { Titles } from "@/study/report/ladder/coefficient-words";
+import type { Titles } from "@/study/report/level-title";
 import { equationOf } from "@/study/report/ladder/equation";
 import { CopyButton } from "@/ui/parts/CopyButton";
 import css from "../ladders.module.css";

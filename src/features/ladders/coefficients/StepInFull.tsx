@@ -7,14 +7,8 @@ import type { Coefficient, Estimate } from "@/core/regression/coefficients";
 import type { LadderFit } from "@/core/regression/ladder";
 import type { TermTest } from "@/core/regression/term-tests";
 import { decimalsFor, formatInterval, formatNumber, formatP, formatShare } from "@/study/report/format-number";
-import {
-  coefficientSentence,
-  columnTitle,
-  levelsAlone,
-  type Naming,
-  type Titles,
-  type Told,
-} from "@/study/report/ladder/coefficient-words";
+import { coefficientSentence, columnTitle, type Naming, type Told } from "@/study/report/ladder/coefficient-words";
+import type { Titles } from "@/study/report/level-title";
 import css from "../ladders.module.css";
 import { COLUMN_WORDS, FIRST_COLUMNS, FULL_COLUMNS, type FullColumn, readColumns } from "./full-columns";
 import { ReadingLine } from "./ReadingLine";
@@ -106,6 +100,7 @@ export function StepInFull({
               {own.length > 1 && (
                 <JointRow
                   test={test}
+                  fit={fit}
                   width={shown.length + 2}
                   title={naming.title}
                   inflation={inflations.find((i) => i.term === test.term)}
@@ -116,7 +111,7 @@ export function StepInFull({
                 return (
                   <tr key={c.column} data-testid={`full ${c.column}`} onMouseEnter={() => setRead(c.column)}>
                     <th scope="row" className={own.length > 1 ? css.under : undefined}>
-                      {columnTitle(c.column, own.length > 1 ? levelsAlone(naming.title) : naming.title)}
+                      {columnTitle(c.column, fit, naming.title, own.length > 1)}
                     </th>
                     <td className={css.value}>
                       <button
@@ -195,9 +190,11 @@ function JointRow({
   test,
   width,
   title,
+  fit,
   inflation,
 }: {
   test: TermTest;
+  fit: LadderFit;
   width: number;
   title: Titles;
   inflation: TermInflation | undefined;
@@ -205,7 +202,7 @@ function JointRow({
   return (
     <tr data-testid={`joint ${test.term}`}>
       <th scope="rowgroup" colSpan={width} className={css.joint}>
-        {columnTitle(test.term, title)}
+        {columnTitle(test.term, fit, title)}
         <span>
           {test.F === null ? (
             "no joint test"

@@ -1,7 +1,8 @@
 "use client";
 
 import { listed } from "@/study/report/format-number";
-import { columnTitle } from "@/study/report/ladder/coefficient-words";
+import { termIdentity, termParts } from "@/core/regression/terms";
+import { partsTitle } from "@/study/report/ladder/coefficient-words";
 import type { Ladder } from "@/study/model/ladder";
 import {
   addStep,
@@ -43,7 +44,7 @@ export function ChosenBar(props: Props) {
 }
 
 function TermWays({ ladder, chosen, title, isNumber, onChange, onLeave }: Props) {
-  const names = chosen.map((t) => columnTitle(t.components.join("*"), title));
+  const names = chosen.map((t) => partsTitle(termParts(t), title));
   const one = chosen.length === 1 ? chosen[0]! : null;
   const square = one && one.components.length === 1 && isNumber(one.components[0]!);
   const many = chosen.length === 2 || chosen.length === 3;
@@ -103,8 +104,8 @@ function TermWays({ ladder, chosen, title, isNumber, onChange, onLeave }: Props)
 }
 
 function termOf(ladder: Ladder, { step, components }: PlacedTerm) {
-  const key = [...components].sort().join("*");
-  return ladder.steps[step]?.terms.find((t) => [...t.components].sort().join("*") === key);
+  const key = termIdentity({ components });
+  return ladder.steps[step]?.terms.find((t) => termIdentity(t) === key);
 }
 
 function StepWays({ ladder, step, onChange }: Props) {

@@ -1,5 +1,6 @@
 "use client";
 
+import type { Titles } from "@/study/report/level-title";
 import { useDeferredValue, useState } from "react";
 import { termIdentity } from "@/core/regression/terms";
 import type { LadderFit } from "@/core/regression/ladder";
@@ -40,7 +41,7 @@ export function Flight(props: {
   const [adjusted, setAdjusted] = useRemembered("adjusted", yesNo, false);
   const { attach, isOver, carrying } = useDropPlace("new step", { kind: "new-step" });
   const keys = useFlightKeys(ladder, onChange, say);
-  const title = (name: string) => titleOf(study, name);
+  const title: Titles = (name, level) => titleOf(study, name, level);
   const numbersOf = (id: string) => fit?.steps[props.stepIds.indexOf(id)] ?? null;
   const shown = ladder.steps.map((step) => numbersOf(step.id));
   const rise = layoutRise(

@@ -1,11 +1,11 @@
 "use client";
 
 import type { KeyboardEvent } from "react";
-import { termName } from "@/core/regression/terms";
+import { termParts } from "@/core/regression/terms";
 import type { CodingTable } from "@/core/regression/categories";
 import type { Ladder, LadderTerm } from "@/study/model/ladder";
 import type { Study } from "@/study/model/study";
-import { columnTitle } from "@/study/report/ladder/coefficient-words";
+import { partsTitle } from "@/study/report/ladder/coefficient-words";
 import { removeTerm } from "../ladder-edits";
 import { CodingWord } from "./CodingWord";
 import { chipId } from "./element-ids";
@@ -28,7 +28,7 @@ export function TermChip(props: {
   onChange: (ladder: Ladder) => void;
 }) {
   const { study, ladder, step, place, term, title } = props;
-  const words = columnTitle(termName(term), title);
+  const words = partsTitle(termParts(term), title);
   const id = chipId(step, term);
   const { attach: attachCarry, onPointerDown, isDragging } = useCarry(id, { kind: "term", step, components: term.components }, words);
   const { attach: attachPlace, isOver } = useDropPlace(`before ${id}`, { kind: "term", step, place });

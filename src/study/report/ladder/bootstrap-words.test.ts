@@ -94,10 +94,10 @@ test("a fit with intervals from replicates keeps its numbers and tests, and has 
 });
 
 test("a difference turned round is its negative, and its sentence names the larger β, or says that the data do not tell", async () => {
-  const { of } = await run(ladderOf({}, ["a"], ["b"]));
+  const { of, fit } = await run(ladderOf({}, ["a"], ["b"]));
   const [ab, ba] = [differenceOf(of, "a", "b")!, differenceOf(of, "b", "a")!];
   expect([ba.estimate, ba.lower, ba.upper, ba.p]).toEqual([-ab.estimate, -ab.upper, -ab.lower, ab.p]);
-  const words = (d: typeof ab) => differenceSentence(d, (name) => name.toUpperCase(), "95 %");
+  const words = (d: typeof ab) => differenceSentence(d, fit, (name) => name.toUpperCase(), "95 %");
   expect(words(ab)).toMatch(
     /^The β of A is larger than that of B by \.\d\d \(95 % interval of the difference \[\.\d\d, 1?\.\d\d\], p = \.002\)\.$/,
   );

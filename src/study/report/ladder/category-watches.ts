@@ -15,7 +15,7 @@ export function categoryWatches(input: WatchInput): LadderWatch[] {
 function watchesOf(table: CodingTable, { study, ladder, title }: WatchInput): LadderWatch[] {
   const { variable } = table;
   const name = title(variable);
-  const words = (level: string) => title(`${variable}[${level}]`);
+  const words = (level: string) => title(variable, level);
   const declared = study.codebook.find((v) => v.name === variable)?.levels.map((l) => l.value) ?? [];
   const watches: LadderWatch[] = [];
   if (table.levels.length < 2) {

@@ -1,11 +1,9 @@
 import type { CodingTable } from "@/core/regression/categories";
 import type { Coefficient } from "@/core/regression/coefficients";
 import type { LadderFit } from "@/core/regression/ladder";
+import type { Part } from "@/core/regression/terms";
 import { decimalsFor, formatNumber, formatShare, listed } from "../format-number";
-import { levelTitle } from "../level-title";
-
-/** A name in the words a person knows it by. */
-export type Titles = (name: string) => string;
+import { levelTitle, type Titles } from "../level-title";
 
 /** What is told of each coefficient: standardized, in raw units, or its share of its own. */
 export type Told = "beta" | "b" | "part" | "part2";
@@ -16,18 +14,17 @@ export interface Naming {
   unit: (name: string) => string;
 }
 
-/** `Confidence × Support` for a column name `a*b`. */
-export function columnTitle(column: string, title: Titles): string {
-  const parts = column.split("*");
-  return parts.length === 2 && parts[0] === parts[1] ? `${title(parts[0]!)} squared` : parts.map(title).join(" × ");
+/** `Confidence × Support` for what a column or a term is made of. @param alone true where a heading names the category already: a level by its own words */
+export function partsTitle(parts: readonly Part[], title: Titles, alone = false): string {
+  const words = ({ variable, level }: Part) => (alone && level !== null ? levelTitle(title, variable, level) : title(variable, level));
+  const [first, second] = parts;
+  const square = parts.length === 2 && first!.variable === second!.variable && first!.level === second!.level;
+  return square ? `${words(first!)} squared` : parts.map(words).join(" × ");
 }
 
-/** The same where a heading names the category already: a level by its own words alone. */
-export function levelsAlone(title: Titles): Titles {
-  return (name) => {
-    const [, variable, level] = /^(.+)\[(.*)\]$/.exec(name) ?? [];
-    return variable === undefined ? title(name) : levelTitle(title, variable, level!);
-  };
+/** The same for a column or a term of a fit, by its key. */
+export function columnTitle(key: string, { parts }: Pick<LadderFit, "parts">, title: Titles, alone = false): string {
+  return partsTitle(parts.get(key) ?? [], title, alone);
 }
 
 /** One of a unit: "month" for "months". */
@@ -38,7 +35,7 @@ function single(unit: string): string {
 /** One coefficient as a sentence, in the metric that is shown. */
 export function coefficientSentence(c: Coefficient, fit: LadderFit, { title, unit }: Naming, told: Told = "beta"): string {
   if (told === "part" || told === "part2") return shareSentence(c, fit, title);
-  if (told === "beta" && c.beta === null) return `${columnTitle(c.column, title)} has no standardized coefficient.`;
+  if (told === "beta" && c.beta === null) return `${columnTitle(c.column, fit, title)} has no standardized coefficient.`;
   const raw = told === "b";
   const estimate = raw ? c.b : c.beta!;
   const value = estimate.estimate;
@@ -49,25 +46,25 @@ export function coefficientSentence(c: Coefficient, fit: LadderFit, { title, uni
   const one = (name: string) => (raw ? `One more ${single(unit(name))} of ${title(name)}` : `One SD more of ${title(name)}`);
   const each = (name: string) => (raw ? `each ${single(unit(name))} of ${title(name)}` : `each SD of ${title(name)}`);
   const others = `${whereItHolds(c, fit, title, raw)}the others held constant`;
-  const parts = c.column.split("*").map((name) => ({ name, table: tableOf(fit, name) }));
+  const parts = fit.parts.get(c.column)!.map((part) => ({ ...part, name: part.variable, table: tableOf(fit, part) }));
   const [first, second] = parts;
   if (parts.length === 1 && first!.table) {
-    return `${title(first!.name)} goes with ${amount} ${direction} ${outcome} than ${against(first!.table, title)}, ${others}.`;
+    return `${title(first!.variable, first!.level)} goes with ${amount} ${direction} ${outcome} than ${against(first!.table, title)}, ${others}.`;
   }
-  if (parts.length === 1) return `${one(c.column)} goes with ${amount} ${direction} ${outcome}, ${others}.`;
+  if (parts.length === 1) return `${one(first!.variable)} goes with ${amount} ${direction} ${outcome}, ${others}.`;
   const [numeric, level] = first!.table ? [second!, first!] : [first!, second!];
   if (parts.length === 2 && !numeric.table && level.table) {
-    return `The slope of ${title(numeric.name)} is ${number(Math.abs(value))} ${raw ? "" : "SD "}${direction} with ${title(level.name)} than with ${against(level.table, title)}.`;
+    return `The slope of ${title(numeric.name)} is ${number(Math.abs(value))} ${raw ? "" : "SD "}${direction} with ${title(level.variable, level.level)} than with ${against(level.table, title)}.`;
   }
   if (parts.some((part) => part.table) || parts.length > 2) {
-    return `${columnTitle(c.column, title)}: ${amount} ${direction} ${outcome} than its parts add up to.`;
+    return `${columnTitle(c.column, fit, title)}: ${amount} ${direction} ${outcome} than its parts add up to.`;
   }
-  return `${columnTitle(c.column, title)}: the slope of ${title(first!.name)} changes by ${number(value)}${raw ? "" : " SD"} for ${each(second!.name)}.`;
+  return `${columnTitle(c.column, fit, title)}: the slope of ${title(first!.name)} changes by ${number(value)}${raw ? "" : " SD"} for ${each(second!.name)}.`;
 }
 
 function shareSentence(c: Coefficient, fit: LadderFit, title: Titles): string {
   const share = formatShare(c.part ** 2 * 100, 1).replace(/^\./, "0.");
-  return `${columnTitle(c.column, title)} by itself, beyond all the others, goes with ${share} % of the variance of ${title(fit.outcome)} (part correlation ${formatShare(c.part)}).`;
+  return `${columnTitle(c.column, fit, title)} by itself, beyond all the others, goes with ${share} % of the variance of ${title(fit.outcome)} (part correlation ${formatShare(c.part)}).`;
 }
 
 /**
@@ -77,26 +74,27 @@ function shareSentence(c: Coefficient, fit: LadderFit, title: Titles): string {
  */
 export function whereItHolds(c: Coefficient, fit: LadderFit, title: Titles, raw = false): string {
   const step = fit.steps.find((s) => s.coefficients.includes(c));
+  const own = fit.parts.get(c.term)!;
   const partners = (step?.terms ?? []).flatMap(({ term }) => {
-    const parts = term.split("*");
-    const own = parts.indexOf(c.term);
-    return parts.length > 1 && own >= 0 ? parts.toSpliced(own, 1) : [];
+    const names = fit.parts.get(term)!.map((part) => part.variable);
+    const at = own.length === 1 ? names.indexOf(own[0]!.variable) : -1;
+    return names.length > 1 && at >= 0 ? names.toSpliced(at, 1) : [];
   });
   const places = [...new Set(partners)].map((name) => {
     const table = fit.tables.find((t) => t.variable === name);
     if (!table && raw && !fit.codings.some((coding) => coding.variable === name)) return `where ${title(name)} is 0`;
-    if (!table) return name === c.term ? "at its mean" : `at the mean of ${title(name)}`;
+    if (!table) return name === own[0]!.variable ? "at its mean" : `at the mean of ${title(name)}`;
     return table.coding === "deviation" ? `averaged over ${title(name)}` : `with ${against(table, title)}`;
   });
   return places.length === 0 ? "" : `${listed(places)}, `;
 }
 
-/** The coding of the category that a column `ticket[day]` belongs to; null for a numeric variable. */
-function tableOf(fit: LadderFit, name: string): CodingTable | null {
-  return fit.tables.find((t) => t.columns.some((level) => `${t.variable}[${level}]` === name)) ?? null;
+/** The coding of the category that a part belongs to; null for a numeric variable. */
+function tableOf(fit: LadderFit, { variable, level }: Part): CodingTable | null {
+  return level === null ? null : (fit.tables.find((t) => t.variable === variable) ?? null);
 }
 
 /** What a level's coefficient is compared with. */
 function against(table: CodingTable, title: Titles): string {
-  return table.coding === "deviation" ? "the mean of all levels" : title(`${table.variable}[${table.reference}]`);
+  return table.coding === "deviation" ? "the mean of all levels" : title(table.variable, table.reference);
 }

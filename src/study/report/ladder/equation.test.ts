@@ -1,3 +1,4 @@
+import type { Titles } from "../level-title";
 import { analyseLadder } from "../../analyse/analyse-ladder";
 import { Ladder } from "../../model/ladder";
 import { Study, titleOf } from "../../model/study";
@@ -28,7 +29,7 @@ const study = Study.parse({
     { name: "g", label: "Room", kind: "category", levels: [{ value: "x" }, { value: "z", label: "Blue" }] },
   ],
 });
-const title = (name: string) => titleOf(study, name);
+const title: Titles = (name, level) => titleOf(study, name, level);
 const fitOf = (outcome: string, over: object, ...terms: string[]) => {
   const steps = [{ id: "s", terms: terms.map((t) => ({ components: t.split("*") })) }];
   const result = analyseLadder(study, Ladder.parse({ id: "l", name: "L", outcome, steps, ...over }), source);

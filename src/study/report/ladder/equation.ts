@@ -1,7 +1,8 @@
 import type { Coding } from "@/core/regression/design-matrix";
+import { type Part, partKey } from "@/core/regression/terms";
 import type { LadderFit, StepFit } from "@/core/regression/ladder";
 import { decimalsFor, formatNumber } from "../format-number";
-import type { Titles } from "./coefficient-words";
+import type { Titles } from "../level-title";
 
 /** A step's prediction as an equation in raw units, in words and in symbols. */
 export interface Equation {
@@ -16,14 +17,15 @@ export interface Equation {
 /** The equation of one step. Rounded as it is printed: for predictions to the last digit there are predicted values. */
 export function equationOf(step: StepFit, fit: LadderFit, title: Titles): Equation {
   const plain = new Map<string, string>();
-  const symbol = (name: string) => `x${subscript([...plain.keys()].indexOf(name) + 1)}`;
-  for (const { column } of step.coefficients) for (const name of column.split("*")) plain.set(name, entered(name, fit, title));
+  const symbol = (part: Part) => `x${subscript([...plain.keys()].indexOf(partKey(part)) + 1)}`;
+  const partsOf = (column: string) => fit.parts.get(column)!;
+  for (const { column } of step.coefficients) for (const part of partsOf(column)) plain.set(partKey(part), entered(part, fit, title));
   const terms = step.coefficients.map(({ column, b }) => {
-    const names = column.split("*");
+    const parts = partsOf(column);
     return {
       b,
-      words: names.map((name) => (plain.get(name)!.includes(" − ") ? `(${plain.get(name)})` : plain.get(name)!)).join(" · "),
-      symbols: names.map(symbol).join(""),
+      words: parts.map((part) => (isCentred(part, fit) ? `(${plain.get(partKey(part))})` : plain.get(partKey(part))!)).join(" · "),
+      symbols: parts.map(symbol).join(""),
     };
   });
   const number = (value: number, se: number | null) => formatNumber(Math.abs(value), decimalsFor(se));
@@ -33,15 +35,25 @@ export function equationOf(step: StepFit, fit: LadderFit, title: Titles): Equati
   return {
     words: `Predicted ${title(fit.outcome)} = ${start}${terms.map((t) => `${signed(t.b.estimate, t.b.se)} · ${t.words}`).join("")}`,
     symbols: `ŷ = ${start}${terms.map((t) => `${signed(t.b.estimate, t.b.se)}${t.symbols}`).join("")}`,
-    where: [...plain].map(([name, words]) => `${symbol(name)} = ${words}`),
+    where: [...plain.values()].map((words, i) => `x${subscript(i + 1)} = ${words}`),
   };
 }
 
+const codingOf = ({ variable, level }: Part, fit: LadderFit): Coding | undefined =>
+  level === null ? fit.codings.find((c) => c.variable === variable) : undefined;
+
+/** True where its words are a difference, which needs brackets in a product. */
+function isCentred(part: Part, fit: LadderFit): boolean {
+  const coding = codingOf(part, fit);
+  return coding !== undefined && coding.subtracted >= 0 && coding.dividedBy === 1;
+}
+
 /** A variable as it enters the columns: centred, z-scored, a level that is 1 or 0. */
-function entered(name: string, fit: LadderFit, title: Titles): string {
-  const coding: Coding | undefined = fit.codings.find((c) => c.variable === name);
-  if (!coding) return fit.tables.some((t) => name.startsWith(`${t.variable}[`)) ? `[${title(name)}]` : title(name);
-  const centred = `${title(name)} ${coding.subtracted < 0 ? "+" : "−"} ${formatNumber(Math.abs(coding.subtracted))}`;
+function entered(part: Part, fit: LadderFit, title: Titles): string {
+  const { variable, level } = part;
+  const coding = codingOf(part, fit);
+  if (!coding) return level === null ? title(variable) : `[${title(variable, level)}]`;
+  const centred = `${title(variable)} ${coding.subtracted < 0 ? "+" : "−"} ${formatNumber(Math.abs(coding.subtracted))}`;
   return coding.dividedBy === 1 ? centred : `(${centred})/${formatNumber(coding.dividedBy)}`;
 }
 

@@ -1,5 +1,5 @@
 import { listed } from "../format-number";
-import type { Titles } from "./coefficient-words";
+import type { Titles } from "../level-title";
 
 /** What can be done about a caution, as data: the page carries it out. Steps are counted from 1. */
 export type LadderFix =
@@ -28,8 +28,8 @@ export interface LadderWatch {
 
 /** A remedy as the words of its button. */
 export function fixLabel(fix: LadderFix, title: Titles): string {
-  const term = (components: readonly string[]) => components.map(title).join(" × ");
-  const level = (variable: string, one: string) => title(`${variable}[${one}]`);
+  const term = (components: readonly string[]) => components.map((name) => title(name)).join(" × ");
+  const level = (variable: string, one: string) => title(variable, one);
   switch (fix.do) {
     case "add-term":
       return `Add ${term(fix.components)} to step ${fix.step}`;

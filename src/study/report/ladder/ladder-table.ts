@@ -3,8 +3,8 @@ import type { LadderFit } from "@/core/regression/ladder";
 import type { Ladder } from "../../model/ladder";
 import type { AnalysisSample } from "../../prepare/analysis-sample";
 import { decimalsFor, formatCount, formatInterval, formatNumber, formatP, formatShare } from "../format-number";
-import { columnTitle, type Titles } from "./coefficient-words";
-import { levelTitle } from "../level-title";
+import { columnTitle } from "./coefficient-words";
+import { levelTitle, type Titles } from "../level-title";
 
 /** A table of text cells as a journal prints it; rows of the same width as the head. */
 export interface PrintTable {
@@ -49,7 +49,7 @@ export function ladderTable(ladder: Ladder, fit: LadderFit, sample: AnalysisSamp
     return {
       heading: `Step ${k + 1}${name === "" ? "" : `: ${name}`}. R² = ${formatShare(model.R2, 3)}, ΔR² = ${formatShare(change.change, 3)}${test}`,
       rows: step.coefficients.map((c) => [
-        columnTitle(c.column, title),
+        columnTitle(c.column, fit, title),
         number(c.b.estimate, c.b.se),
         number(c.b.se, c.b.se),
         formatInterval(c.b.lower, c.b.upper, (v) => number(v, c.b.se)),

@@ -2,7 +2,8 @@ import type { LadderFit } from "@/core/regression/ladder";
 import type { Coefficient } from "@/core/regression/coefficients";
 import type { Ladder } from "../../model/ladder";
 import { formatShare, pStatement } from "../format-number";
-import { columnTitle, type Titles, whereItHolds } from "./coefficient-words";
+import { columnTitle, whereItHolds } from "./coefficient-words";
+import type { Titles } from "../level-title";
 
 /**
  * What the steps up to one of them say, in plain words: one sentence a step. Associational throughout.
@@ -24,11 +25,13 @@ export function whatTheLadderSays(ladder: Pick<Ladder, "steps">, fit: LadderFit,
   const last = upTo.at(-1)!;
   const size = (c: Coefficient) => Math.abs(c.beta?.estimate ?? 0);
   // a level against another is no single variable's share, and a product's β is of another kind
-  const strongest = last.coefficients.filter((c) => c.column === c.term && !c.column.includes("*")).sort((a, b) => size(b) - size(a))[0];
+  const strongest = last.coefficients
+    .filter((c) => c.column === c.term && fit.parts.get(c.column)!.length === 1)
+    .sort((a, b) => size(b) - size(a))[0];
   if (strongest?.beta && last.coefficients.length > 1) {
     const with_ = selected === fit.steps.length - 1 ? "With all terms in" : `In step ${selected + 1}`;
     sentences.push(
-      `${with_}, ${columnTitle(strongest.column, title)} has the largest β of a single variable, ${formatShare(strongest.beta.estimate)}${whereItHolds(strongest, fit, title).replace(/^(.*), $/, " ($1)")}.`,
+      `${with_}, ${columnTitle(strongest.column, fit, title)} has the largest β of a single variable, ${formatShare(strongest.beta.estimate)}${whereItHolds(strongest, fit, title).replace(/^(.*), $/, " ($1)")}.`,
     );
   }
   return sentences;

@@ -1,6 +1,8 @@
 import type { SuppressionPair, SuppressionSign } from "@/core/regression/suppression";
+import { partKey, termName } from "@/core/regression/terms";
 import { counted, formatShare, listed } from "../format-number";
-import { columnTitle, type Titles } from "./coefficient-words";
+import { columnTitle } from "./coefficient-words";
+import type { Titles } from "../level-title";
 import type { LadderFix, LadderWatch } from "./ladder-fix";
 import type { WatchInput } from "./watch-input";
 import { fixesAt } from "./term-place";
@@ -17,7 +19,7 @@ export function perfectWatches({ ladder, result: { fit }, title }: WatchInput): 
         watches.push({
           id: `perfect ${k}`,
           words: `Step ${k + 1} predicts the outcome without any error, so there is nothing to test with. Is the outcome made of its predictors?`,
-          fixes: ladder.steps[k]!.terms.slice(0, 1).flatMap((t) => fixesAt("switch-off", ladder, t.components.join("*"))),
+          fixes: ladder.steps[k]!.terms.slice(0, 1).flatMap((t) => fixesAt("switch-off", ladder, termName(t))),
         });
       } else if (note.code === "robust-errors-unavailable") {
         watches.push({
@@ -29,13 +31,13 @@ export function perfectWatches({ ladder, result: { fit }, title }: WatchInput): 
           fixes: [{ do: "classical-errors" }],
         });
       } else if (!dropped.has(note.column.column)) {
-        const name = columnTitle(note.column.column, title);
+        const name = columnTitle(note.column.column, fit, title);
         watches.push({
           id: `dropped ${note.column.column}`,
           words:
             note.column.reason === "constant"
               ? `${name} is the same for everyone in the sample and was left out.`
-              : `${name} follows exactly from ${listed(note.column.combinationOf.map((c) => columnTitle(c, title)))} and was left out.`,
+              : `${name} follows exactly from ${listed(note.column.combinationOf.map((c) => columnTitle(c, fit, title)))} and was left out.`,
           fixes: fixesAt("remove-term", ladder, note.column.column),
         });
       }
@@ -44,20 +46,23 @@ export function perfectWatches({ ladder, result: { fit }, title }: WatchInput): 
   return watches;
 }
 
+const keyOf = (variable: string) => partKey({ variable, level: null });
+
 /** Below this tolerance a coefficient can hardly be told from the others'. */
 const LOW = 0.1;
 
 /** Predictors that share nearly everything with the others; and products, where that does not matter. */
 export function collinearityWatches({ ladder, result: { fit, inflations }, step, title }: WatchInput): LadderWatch[] {
   const { coefficients, terms } = fit.steps[step]!;
-  const products = terms.map((t) => t.term.split("*")).filter((parts) => parts.length > 1);
-  const inProduct = (term: string) => term.includes("*") || products.some((parts) => parts.includes(term));
+  const names = (term: string) => fit.parts.get(term)!.map((part) => part.variable);
+  const products = terms.map((t) => names(t.term)).filter((parts) => parts.length > 1);
+  const inProduct = (term: string) => names(term).length > 1 || products.some((parts) => parts.includes(names(term)[0]!));
   const watches: LadderWatch[] = [];
   const ofProducts = [...new Set(coefficients.filter((c) => c.tolerance < LOW && inProduct(c.term)).map((c) => c.term))];
   if (ofProducts.length > 0) {
     watches.push({
       id: "tolerance of products",
-      words: `The tolerance of ${listed(ofProducts.map((term) => columnTitle(term, title)))} is low because a product stands beside its own parts. That is no fault: the product's test is the same however its parts are centred.`,
+      words: `The tolerance of ${listed(ofProducts.map((term) => columnTitle(term, fit, title)))} is low because a product stands beside its own parts. That is no fault: the product's test is the same however its parts are centred.`,
       fixes: ladder.centring === "raw" ? [{ do: "centre" }] : [],
     });
   }
@@ -65,7 +70,7 @@ export function collinearityWatches({ ladder, result: { fit, inflations }, step,
     if (c.tolerance >= LOW || c.column !== c.term || inProduct(c.term)) continue;
     watches.push({
       id: `tolerance ${c.column}`,
-      words: `${columnTitle(c.column, title)} shares nearly everything with the other terms (tolerance ${formatShare(c.tolerance, 3)}, VIF ${c.vif.toFixed(1)}): its own coefficient is uncertain.`,
+      words: `${columnTitle(c.column, fit, title)} shares nearly everything with the other terms (tolerance ${formatShare(c.tolerance, 3)}, VIF ${c.vif.toFixed(1)}): its own coefficient is uncertain.`,
       fixes: fixesAt("switch-off", ladder, c.term),
     });
   }
@@ -73,7 +78,7 @@ export function collinearityWatches({ ladder, result: { fit, inflations }, step,
     if (columns < 2 || root === null || root * root < 1 / LOW || inProduct(term)) continue;
     watches.push({
       id: `inflation ${term}`,
-      words: `${columnTitle(term, title)} as a whole shares nearly everything with the other terms (generalized VIF${`^(1/${2 * columns})`} = ${root.toFixed(2)}).`,
+      words: `${columnTitle(term, fit, title)} as a whole shares nearly everything with the other terms (generalized VIF${`^(1/${2 * columns})`} = ${root.toFixed(2)}).`,
       fixes: fixesAt("switch-off", ladder, term),
     });
   }
@@ -86,13 +91,13 @@ export function suppressionWatches({ ladder, result: { fit }, step, title }: Wat
   const pair = suppression.find((flag) => flag.scope === "pair");
   if (pair) {
     const off = pair.suppressor === "both" ? pair.predictors[1] : pair.suppressor;
-    return [{ id: `suppression ${pair.kind}`, words: pairWords(pair, title), fixes: fixesAt("switch-off", ladder, off) }];
+    return [{ id: `suppression ${pair.kind}`, words: pairWords(pair, title), fixes: fixesAt("switch-off", ladder, keyOf(off)) }];
   }
   return suppression.flatMap((flag): LadderWatch[] => {
     if (flag.scope === "pair") return [];
-    const c = coefficients.find((one) => one.column === flag.predictor);
+    const c = coefficients.find((one) => one.column === keyOf(flag.predictor));
     if (!c?.beta || c.zeroOrder === null) return [];
-    const fixes: LadderFix[] = fixesAt("switch-off", ladder, flag.predictor);
+    const fixes: LadderFix[] = fixesAt("switch-off", ladder, keyOf(flag.predictor));
     return [{ id: `suppression ${flag.predictor}`, words: signWords(flag, c.zeroOrder, c.beta.estimate, title), fixes }];
   });
 }
@@ -108,7 +113,7 @@ function signWords({ predictor, signs }: SuppressionSign, r: number, beta: numbe
 }
 
 function pairWords({ kind, predictors, suppressor }: SuppressionPair, title: Titles): string {
-  const [a, b] = predictors.map(title);
+  const [a, b] = predictors.map((name) => title(name));
   if (kind === "reciprocal")
     return `${a} and ${b} each have a β larger than their own r: together they say more than apart (reciprocal suppression).`;
   if (suppressor === "both") return `${a} and ${b} each have a β of the other sign than their own r (negative suppression).`;

@@ -41,7 +41,7 @@ export function looksWatches({ study, ladder, result: { fit, looks }, title }: W
     if (!factors || !place) continue;
     watches.push({
       id: `multiplied ${name}`,
-      words: `${title(name)} is ${factors.map(title).join(" × ")}, multiplied before it came here: its β is that of a product standardized as a whole, and its parts are not centred.`,
+      words: `${title(name)} is ${factors.map((name) => title(name)).join(" × ")}, multiplied before it came here: its β is that of a product standardized as a whole, and its parts are not centred.`,
       fixes: [{ do: "replace-term", ...place, by: factors }],
     });
   }

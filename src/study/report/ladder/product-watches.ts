@@ -8,10 +8,10 @@ import { fixesAt, placeOf } from "./term-place";
 /** A product without all that it is made of. */
 export function marginalityWatches({ result: { fit }, title }: WatchInput): LadderWatch[] {
   return fit.marginality.map((fault) => {
-    const missing = fault.missing.components.map(title).join(" × ");
+    const missing = fault.missing.components.map((name) => title(name)).join(" × ");
     return {
       id: `marginality ${fault.product} ${missing}`,
-      words: `Step ${fault.step} holds ${columnTitle(fault.product, title)} without ${missing}. The product then also carries what belongs to ${missing}.`,
+      words: `Step ${fault.step} holds ${columnTitle(fault.product, fit, title)} without ${missing}. The product then also carries what belongs to ${missing}.`,
       fixes: [{ do: "add-term", step: fault.step, components: [...fault.missing.components] }],
     };
   });
@@ -26,7 +26,7 @@ export function productWatches({ study, ladder, result: { fit }, title }: WatchI
   if (ladder.centring === "raw" && numeric.length > 0) {
     watches.push({
       id: "uncentred",
-      words: `The products are of ${listed(numeric.map(title))} as they are: beside them each b holds where the other is 0, which may be no possible answer. The products' own tests do not change with centring.`,
+      words: `The products are of ${listed(numeric.map((name) => title(name)))} as they are: beside them each b holds where the other is 0, which may be no possible answer. The products' own tests do not change with centring.`,
       fixes: [{ do: "centre" }],
     });
   }

@@ -8,14 +8,14 @@ import { fixesAt } from "./term-place";
 const COSTLY = 0.05;
 
 /** Respondents who move a coefficient, or lie far from what is predicted for them. */
-export function notableWatches({ ladder, depth, step, title }: WatchInput): LadderWatch[] {
+export function notableWatches({ ladder, result: { fit }, depth, step, title }: WatchInput): LadderWatch[] {
   if (!depth) return [];
   const leave = ladder.respondents === null;
   return depth.notable.slice(0, 5).map(({ row, why, cooksD, residual, moves }) => ({
     id: `respondent ${row}`,
     words:
       why === "moves"
-        ? `The respondent in row ${row} moves step ${step + 1} clearly (Cook’s D = ${formatNumber(cooksD)})${moves ? `, most of all ${columnTitle(moves.column, title)}, by ${formatNumber(Math.abs(moves.errors), 1)} of its standard errors` : ""}. Look at the answers before anything else.`
+        ? `The respondent in row ${row} moves step ${step + 1} clearly (Cook’s D = ${formatNumber(cooksD)})${moves ? `, most of all ${columnTitle(moves.column, fit, title)}, by ${formatNumber(Math.abs(moves.errors), 1)} of its standard errors` : ""}. Look at the answers before anything else.`
         : `The respondent in row ${row} lies farther from the prediction of step ${step + 1} than chance among so many would have it (deleted residual ${formatNumber(residual)}).`,
     fixes: [{ do: "see-row", row }, ...(leave ? [{ do: "leave-out-rows" as const, rows: [row] }] : [])],
   }));

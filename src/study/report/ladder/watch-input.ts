@@ -2,7 +2,7 @@ import type { LadderDepth } from "../../analyse/ladder-depth";
 import type { LadderResult } from "../../analyse/analyse-ladder";
 import type { Ladder } from "../../model/ladder";
 import type { Study } from "../../model/study";
-import type { Titles } from "./coefficient-words";
+import type { Titles } from "../level-title";
 
 /** What cautions are drawn from. */
 export interface WatchInput {

@@ -1,7 +1,6 @@
-import { cholesky, solveLower, solveLowerTransposed } from "../linear-algebra/cholesky";
-import type { SymmetricEigen } from "../linear-algebra/symmetric-eigen";
+import { cholesky, solveLower, solveLowerTransposed } from "./cholesky";
 
-/** A function of the k uniquenesses (or their logarithms) with its first and second derivatives at a place. */
+/** A function of k coordinates with its first and second derivatives at a place. */
 export interface Valley {
   value: number;
   gradient: Float64Array;
@@ -11,7 +10,7 @@ export interface Valley {
   safeHessian: Float64Array;
 }
 
-export interface Search {
+interface Search {
   at: Float64Array;
   value: number;
   rounds: number;
@@ -28,7 +27,7 @@ const FLAT = 1e-11;
  * slope against it is held), halved until the function falls.
  * Source: Bertsekas (1982), SIAM Journal on Control and Optimization 20(2), 221–246.
  */
-export function searchAbove(bound: number, start: Float64Array, look: (at: Float64Array) => Valley): Search {
+function searchAbove(bound: number, start: Float64Array, look: (at: Float64Array) => Valley): Search {
   const k = start.length;
   let at = start.map((x) => Math.max(bound, x));
   let here = look(at);
@@ -76,42 +75,26 @@ function newtonStep(here: Valley, free: readonly number[], k: number): Float64Ar
   return downhill(here, free, k);
 }
 
-/**
- * Second derivatives both searches share: Σ over pairs of eigenvectors j > m of weights times ω_ij·ω_lj·ω_im·ω_lm, split
- * into pairs of left-out vectors (no difference of eigenvalues in it, so equal ones do no harm) and pairs with a kept one.
- * @param factors number of kept vectors m
- * @param between weight of the pair (left-out j, kept m)
- */
-export function secondDerivatives(
-  { vectors }: SymmetricEigen,
-  k: number,
-  factors: number,
-  leftOut: (a: Float64Array) => { hessian: Float64Array; safe: Float64Array },
-  between: (j: number, m: number) => number,
-): { hessian: Float64Array; safeHessian: Float64Array } {
-  const products = outer(vectors, k, factors, k, () => 1);
-  const { hessian, safe } = leftOut(products);
-  for (let m = 0; m < factors; m++) {
-    const mixed = outer(vectors, k, factors, k, (j) => between(j, m));
-    for (let i = 0; i < k; i++) {
-      for (let l = 0; l < k; l++) {
-        const at = i * k + l;
-        hessian[at] = hessian[at]! + mixed[at]! * vectors[m * k + i]! * vectors[m * k + l]!;
-      }
-    }
-  }
-  return { hessian, safeHessian: safe };
+/** The best of several searches, and how many of the others ended higher. */
+export interface BestSearch extends Search {
+  /** Searches made. */
+  starts: number;
+  /** Those that settled at a place that lies higher: the function has several valleys. */
+  higher: number;
 }
 
-/** Σ_j weight(j)·ω_ij·ω_lj over vectors `from` … `to` − 1: k × k. */
-export function outer(vectors: Float64Array, k: number, from: number, to: number, weight: (j: number) => number): Float64Array {
-  const sum = new Float64Array(k * k);
-  for (let j = from; j < to; j++) {
-    const w = weight(j);
-    for (let i = 0; i < k; i++) {
-      const part = w * vectors[j * k + i]!;
-      for (let l = 0; l < k; l++) sum[i * k + l] = sum[i * k + l]! + part * vectors[j * k + l]!;
-    }
-  }
-  return sum;
+/** Two valleys are one when they differ by less than this, against 1 + their depth. */
+const SAME_DEPTH = 1e-9;
+
+/**
+ * The least place that searches from several starts find. The first start's is kept where no other lies lower by more than rounding, so that further starts
+ * change nothing that was found well.
+ * @param starts at least one; length k each
+ */
+export function searchFrom(starts: readonly Float64Array[], bound: number, look: (at: Float64Array) => Valley): BestSearch {
+  const found = starts.map((start) => searchAbove(bound, start, look));
+  const lower = (a: Search, b: Search) => a.value < b.value - SAME_DEPTH * (1 + Math.abs(b.value));
+  const sound = found.filter((one) => one.settled);
+  const best = (sound.length > 0 ? sound : found).reduce((least, one) => (lower(one, least) ? one : least));
+  return { ...best, starts: starts.length, higher: sound.filter((one) => lower(best, one)).length };
 }
