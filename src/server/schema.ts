@@ -59,6 +59,8 @@ export const revisions = sqliteTable(
     at: text().notNull(),
     how: text({ enum: ["edit", "undo", "redo", "restore"] }).notNull(),
     of: integer(),
+    /** Version of the objects in its changes: they are brought to today's when they are read. */
+    version: integer().notNull().default(1),
   },
   (t) => [primaryKey({ columns: [t.studyId, t.revision] })],
 );

@@ -20,6 +20,7 @@ import { bootstrap, inParts, resampled, type RunJob } from "../replicates";
 import { JobError } from "../worker-pool";
 import { threadCount, threadPool } from "./thread-pool";
 import { Study } from "@/study/model/study";
+import { NewerDocumentError, upgradeStudy } from "@/study/model/upgrade";
 import { guessCodebook } from "@/study/prepare/guess-codebook";
 
 const USAGE = "Usage: npm run --silent compute -- --study study.json --data responses.csv --out results.json";
@@ -131,13 +132,22 @@ function parseStudy(text: string, file: string, data: TableData): Study {
     throw new CallError(`${file}: this is not valid JSON.`);
   }
   const Partial = z.looseObject({ codebook: z.array(z.looseObject({ name: z.string() })).default([]) });
-  const partial = Partial.safeParse(raw);
+  const partial = Partial.safeParse(upgraded(raw, file));
   if (!partial.success) throw new CallError(`${file}: ${z.prettifyError(partial.error)}`);
   const known = new Set(partial.data.codebook.map((v) => v.name));
   const guessed = guessCodebook(data.columns.map(columnFacts));
   const whole = Study.safeParse({ ...partial.data, codebook: [...partial.data.codebook, ...guessed.filter((v) => !known.has(v.name))] });
   if (!whole.success) throw new CallError(`${file}: ${z.prettifyError(whole.error)}`);
   return whole.data;
+}
+
+function upgraded(raw: unknown, file: string): unknown {
+  try {
+    return upgradeStudy(raw);
+  } catch (error) {
+    if (error instanceof NewerDocumentError) throw new CallError(`${file}: ${error.message}`);
+    throw error;
+  }
 }
 
 main().catch((error: unknown) => {

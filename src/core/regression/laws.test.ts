@@ -311,12 +311,25 @@ test("law: what variables and levels are called changes no number, and no two co
     return fitLadder(spec, variables);
   };
   const plain = fitUnder(["a", "b", "c", "g", "y"], ["p", "q", "r"]);
-  const numbers = (fit: typeof plain) => fit.steps[0]!.coefficients.map(({ b: own, beta, part, tolerance }) => [own, beta, part, tolerance]);
+  const numbers = (fit: typeof plain) =>
+    fit.steps[0]!.coefficients.map(({ b: own, beta, part, tolerance }) => [own, beta, part, tolerance]);
   for (const [names, levels] of [
-    [["a", "b", "a*b", "a[q]", "(Intercept)"], ["q", "r]*b[q", "r"]],
-    [["g[q]", "g", "g*g[q]", "[", "*"], ["]", "*", '"']],
-    [['"a"', "a", "a*", "*a", "é 😀"], ["1", "1]", "[1"]],
-    [["(Intercept)", "1", "-", "ע", "__proto__"], ["constructor", "x*y", ""]],
+    [
+      ["a", "b", "a*b", "a[q]", "(Intercept)"],
+      ["q", "r]*b[q", "r"],
+    ],
+    [
+      ["g[q]", "g", "g*g[q]", "[", "*"],
+      ["]", "*", '"'],
+    ],
+    [
+      ['"a"', "a", "a*", "*a", "é 😀"],
+      ["1", "1]", "[1"],
+    ],
+    [
+      ["(Intercept)", "1", "-", "ע", "__proto__"],
+      ["constructor", "x*y", ""],
+    ],
   ] as const) {
     const odd = fitUnder(names, levels);
     expect(numbers(odd)).toEqual(numbers(plain));

@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { ImportFaultError } from "@/files/reading/import-fault";
 import { EditRefusedError } from "@/study/model/edit";
+import { NewerDocumentError } from "@/study/model/upgrade";
 import { NotFoundError, StaleRevisionError, StoredShapeError } from "../errors";
 import { log } from "../log";
 import { foreignRequest } from "./same-origin";
@@ -40,7 +41,7 @@ function fault(status: number, body: Fault): Response {
 export function faultOf(name: string, error: unknown): Fault & { status: number } {
   const said = (status: number, { code, message }: { code: string; message: string }) => ({ status, code, message });
   if (error instanceof ImportFaultError || error instanceof EditRefusedError) return said(422, error);
-  if (error instanceof StaleRevisionError) return said(409, error);
+  if (error instanceof StaleRevisionError || error instanceof NewerDocumentError) return said(409, error);
   if (error instanceof NotFoundError) return said(404, error);
   if (error instanceof z.ZodError) {
     const places = error.issues.map((issue) => `${issue.path.join(".") || "request"}: ${issue.message}`);

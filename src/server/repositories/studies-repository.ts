@@ -1,7 +1,8 @@
 import { and, asc, desc, eq, gte, lte, sql } from "drizzle-orm";
 import { type Change } from "@/study/model/edit";
 import type { RevisionKind, RevisionMark } from "@/study/model/history";
-import { Study } from "@/study/model/study";
+import { StoredStudy, type Study } from "@/study/model/study";
+import { STUDY_VERSION, upgradeObject } from "@/study/model/upgrade";
 import type { Database } from "../database";
 import { NotFoundError } from "../errors";
 import { parseStored } from "../parse-stored";
@@ -43,7 +44,7 @@ export const studiesRepository = (db: Database) => ({
   load(id: string): SavedStudy {
     const row = db.select().from(studies).where(eq(studies.id, id)).get();
     if (!row) throw new NotFoundError({ what: "study", id });
-    const study = parseStored(Study, row.document, { table: "studies", id });
+    const study = parseStored(StoredStudy, row.document, { table: "studies", id });
     return { id, study: study.responses ? study : withResponses(db, study, row.datasetId), revision: row.revision };
   },
 
@@ -68,7 +69,7 @@ export const studiesRepository = (db: Database) => ({
 
   record(id: string, mark: RevisionMark, when: string, list: readonly Change[]): void {
     const { revision, how, of } = mark;
-    db.insert(revisions).values({ studyId: id, revision, at: when, how, of }).run();
+    db.insert(revisions).values({ studyId: id, revision, at: when, how, of, version: STUDY_VERSION }).run();
     list.forEach((change, position) => {
       db.insert(changes)
         .values({
@@ -87,7 +88,7 @@ export const studiesRepository = (db: Database) => ({
   },
 
   /** How each revision came about, oldest first; one without a mark is a person's change. */
-  marks(id: string): RevisionMark[] {
+  marks(id: string): (RevisionMark & { version: number })[] {
     const { last } = db.select({ last: studies.revision }).from(studies).where(eq(studies.id, id)).get() ?? { last: 0 };
     const marked = new Map(
       db
@@ -99,7 +100,7 @@ export const studiesRepository = (db: Database) => ({
     );
     return Array.from({ length: last }, (_, i) => {
       const mark = marked.get(i + 1);
-      return { revision: i + 1, how: (mark?.how ?? "edit") satisfies RevisionKind, of: mark?.of ?? null };
+      return { revision: i + 1, how: (mark?.how ?? "edit") satisfies RevisionKind, of: mark?.of ?? null, version: mark?.version ?? 1 };
     });
   },
 
@@ -115,13 +116,13 @@ export const studiesRepository = (db: Database) => ({
       .orderBy(asc(changes.revision), asc(changes.position))
       .all();
     return marks
-      .map((mark) => {
+      .map(({ version, ...mark }) => {
         const own = rows.filter((row) => row.revision === mark.revision);
         const list = own.map((row) => ({
           subject: row.subject as Change["subject"],
           id: row.objectId,
-          from: JSON.parse(row.from) as unknown,
-          to: JSON.parse(row.to) as unknown,
+          from: upgradeObject(row.subject, JSON.parse(row.from), version),
+          to: upgradeObject(row.subject, JSON.parse(row.to), version),
           at: row.listPosition,
         }));
         return { ...mark, when: own[0]?.at ?? "", changes: list };

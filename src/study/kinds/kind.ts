@@ -51,6 +51,8 @@ export interface KeptKind<Kind extends string, List extends string, T> {
   /** Words for its fields on the trail, where their names are not words. */
   readonly fieldWords?: Readonly<Record<string, string>>;
   readonly place: Place;
+  /** What became of an object as documents of an earlier version have it, by that version. */
+  readonly upgrades?: Readonly<Record<number, (old: unknown) => unknown>>;
   idOf(object: T): string;
   nameOf(object: T): string;
   needs(object: T, study: StudyParts): Needs;

@@ -2,6 +2,7 @@ import { z } from "zod";
 import { KEPT, type StudyLists } from "../kinds/kinds";
 import { Title } from "./names";
 import { soundnessFaults } from "./soundness";
+import { STUDY_VERSION, upgradeStudy } from "./upgrade";
 
 /** Which responses a study stands on. Null in a document that travels without them. */
 export const StudyResponses = z.strictObject({
@@ -20,7 +21,7 @@ const listsOf = Object.fromEntries(KEPT.map((kind) => [kind.list, z.array(kind.s
 export const Study = z
   .strictObject({
     format: z.literal("beta-step-study"),
-    version: z.literal(1),
+    version: z.literal(STUDY_VERSION),
     name: Title,
     responses: StudyResponses.nullable().default(null),
     ...listsOf,
@@ -32,10 +33,13 @@ export const Study = z
 /** The codebook has the columns of the file in its order, and a row for each derived variable. */
 export type Study = StudyLists & {
   format: "beta-step-study";
-  version: 1;
+  version: typeof STUDY_VERSION;
   name: string;
   responses: StudyResponses | null;
 };
+
+/** A study document as it comes from a file or the database, whichever version wrote it. @throws NewerDocumentError while it is parsed */
+export const StoredStudy = z.preprocess((document) => upgradeStudy(document), Study);
 
 /** The words for a variable or a scale, by its name in terms and results; for a level of a category, the category's before its own. */
 export function titleOf(study: Pick<Study, "codebook" | "scales">, name: string, level: string | null = null): string {
