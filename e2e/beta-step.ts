@@ -2,41 +2,88 @@ import { type ChildProcess, spawn, spawnSync } from "node:child_process";
 import { mkdtempSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
-import { test } from "@playwright/test";
+import Sqlite from "better-sqlite3";
+
+/** What the demo study is made of in the database, but for its answers. */
+const TABLES = ["studies", "changes", "revisions"] as const;
+type Rows = Record<string, unknown>[];
 
 /** A running Beta Step with a data folder of its own; can be stopped and started again on the same data. */
 export class BetaStep {
   readonly data = mkdtempSync(path.join(tmpdir(), "beta-step-e2e-"));
-  readonly port = process.env.E2E_PORT!;
-  /** Id of the demo study once it is loaded. */
+  /** Id of the demo study of the running test. */
   demo = "";
-  readonly address = `http://127.0.0.1:${this.port}`;
+  readonly address: string;
   private server: ChildProcess | null = null;
+  private template: Record<(typeof TABLES)[number], Rows> | null = null;
+  private copies = 0;
 
-  /** Loads the demo study. */
+  /** @param port one that nobody else has */
+  constructor(readonly port = 4300 + (process.pid % 500)) {
+    this.address = `http://127.0.0.1:${port}`;
+  }
+
+  /** Loads the demo study, once: each test then gets a copy of its own. */
   loadDemo(): void {
-    const { stdout, status } = spawnSync("npx", ["tsx", "demo/load-demo.ts"], {
+    const loaded = spawnSync(process.execPath, ["--import", "tsx", "demo/load-demo.ts"], {
       encoding: "utf8",
       env: { ...process.env, BETA_STEP_DATA: this.data },
     });
-    if (status !== 0) throw new Error("the demo study could not be loaded");
-    this.demo = stdout.trim().split("\n").at(-1)!;
+    if (loaded.status !== 0) throw new Error(`the demo study could not be loaded: ${loaded.stderr}`);
+    this.template = this.inDatabase(
+      (db) => Object.fromEntries(TABLES.map((table) => [table, db.prepare(`select * from ${table}`).all()])) as typeof this.template,
+    );
+    this.demo = String(this.template!.studies[0]!["id"]);
+  }
+
+  /** The demo study as it was loaded, alone in the house and under an id of its own: no test stands on what another has left. */
+  freshDemo(): void {
+    const { studies, changes, revisions } = this.template!;
+    const id = `${String(studies[0]!["id"])}-${++this.copies}`;
+    this.inDatabase((db) => {
+      const insert = (table: string, rows: Rows, key: string) => {
+        for (const row of rows) {
+          const copy = { ...row, [key]: id };
+          const names = Object.keys(copy);
+          db.prepare(`insert into ${table} (${names.join(", ")}) values (${names.map((n) => `@${n}`).join(", ")})`).run(copy);
+        }
+      };
+      db.transaction(() => {
+        db.prepare("delete from studies").run();
+        insert("studies", studies, "id");
+        insert("changes", changes, "study_id");
+        insert("revisions", revisions, "study_id");
+      })();
+    });
+    this.demo = id;
+  }
+
+  private inDatabase<T>(work: (db: Sqlite.Database) => T): T {
+    const db = new Sqlite(path.join(this.data, "beta-step.sqlite"));
+    try {
+      db.pragma("foreign_keys = ON");
+      db.pragma("busy_timeout = 5000");
+      return work(db);
+    } finally {
+      db.close();
+    }
   }
 
   async start(): Promise<void> {
+    if (this.server) return;
     const stranger = await fetch(this.address).catch(() => null);
     if (stranger) throw new Error(`another program answers at ${this.address}`);
-    this.server = spawn(process.execPath, ["node_modules/next/dist/bin/next", "start", "-H", "127.0.0.1", "-p", this.port], {
+    this.server = spawn(process.execPath, ["node_modules/next/dist/bin/next", "start", "-H", "127.0.0.1", "-p", String(this.port)], {
       stdio: "ignore",
       env: { ...process.env, BETA_STEP_DATA: this.data, NODE_ENV: "production" },
     });
-    for (let waited = 0; waited < 30_000; waited += 100) {
+    for (let waited = 0; waited < 30_000; waited += 50) {
       try {
         if ((await fetch(`${this.address}/api/studies`)).ok) return;
       } catch {
         // not up yet
       }
-      await new Promise((resolve) => setTimeout(resolve, 100));
+      await new Promise((resolve) => setTimeout(resolve, 50));
     }
     throw new Error("the server did not start");
   }
@@ -51,7 +98,7 @@ export class BetaStep {
     if (!server) return;
     this.server = null;
     const ended = new Promise((resolve) => server.once("exit", resolve));
-    server.kill("SIGTERM");
+    server.kill();
     await ended;
   }
 
@@ -61,10 +108,14 @@ export class BetaStep {
     const { study } = await (await fetch(`${this.address}/api/studies/${studyId}`)).json();
     const [studyFile, out] = [path.join(this.data, "study.json"), path.join(this.data, "results.json")];
     await writeFile(studyFile, JSON.stringify(study));
-    const run = spawnSync("npm", ["run", "--silent", "compute", "--", "--study", studyFile, "--data", dataFile, "--out", out], {
-      encoding: "utf8",
+    const command = ["--import", "tsx", "src/compute/node/compute-command.ts"];
+    const run = spawn(process.execPath, [...command, "--study", studyFile, "--data", dataFile, "--out", out], {
+      stdio: ["ignore", "ignore", "pipe"],
     });
-    if (run.status !== 0) throw new Error(run.stderr);
+    let said = "";
+    run.stderr.on("data", (piece) => (said += String(piece)));
+    const status = await new Promise((resolve) => run.once("close", resolve));
+    if (status !== 0) throw new Error(said);
     return JSON.parse(await readFile(out, "utf8"));
   }
 }
@@ -76,14 +127,3 @@ export const printed = (value: number, decimals: number) =>
     .replace(/^(-?)0\./, "$1.")
     .replace(/^-(?=[.0]*$)/, "")
     .replace("-", "−");
-
-/** Beta Step with the demo study, up while the tests of a file run. */
-export function withDemo(): BetaStep {
-  const app = new BetaStep();
-  test.beforeAll(async () => {
-    app.loadDemo();
-    await app.start();
-  });
-  test.afterAll(() => app.stop());
-  return app;
-}

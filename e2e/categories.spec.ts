@@ -1,5 +1,4 @@
-import { expect, test } from "@playwright/test";
-import { printed, withDemo } from "./beta-step";
+import { expect, printed, test, withDemo } from "./house";
 
 const app = withDemo();
 

@@ -1,11 +1,8 @@
 import { readFileSync, writeFileSync } from "node:fs";
 import path from "node:path";
-import { expect, type Page, test } from "@playwright/test";
-import { BetaStep, printed } from "./beta-step";
+import { expect, type Page, printed, test, withDemo } from "./house";
 
-const app = new BetaStep();
-test.beforeAll(() => app.start());
-test.afterAll(() => app.stop());
+const app = withDemo();
 
 /** The demo's answers in another writing: semicolons, decimal commas, a byte order mark, bare of any codebook. */
 function answersFile(): string {

@@ -1,5 +1,4 @@
-import { expect, type Locator, type Page, test } from "@playwright/test";
-import { printed, withDemo } from "./beta-step";
+import { expect, type Locator, type Page, printed, test, withDemo } from "./house";
 
 const app = withDemo();
 

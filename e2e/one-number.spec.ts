@@ -1,6 +1,5 @@
 import { readFileSync } from "node:fs";
-import { expect, test } from "@playwright/test";
-import { printed, withDemo } from "./beta-step";
+import { expect, printed, test, withDemo } from "./house";
 
 const app = withDemo();
 

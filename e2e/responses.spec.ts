@@ -1,6 +1,5 @@
 import { readFileSync } from "node:fs";
-import { expect, type Page, test } from "@playwright/test";
-import { printed, withDemo } from "./beta-step";
+import { expect, type Page, printed, test, withDemo } from "./house";
 
 const app = withDemo();
 const place = (name: string) => `${app.address}/studies/${app.demo}/${name}`;

@@ -1,6 +1,5 @@
 import AxeBuilder from "@axe-core/playwright";
-import { expect, type Page, test } from "@playwright/test";
-import { withDemo } from "./beta-step";
+import { expect, type Page, test, withDemo } from "./house";
 
 const app = withDemo();
 

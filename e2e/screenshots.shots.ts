@@ -1,5 +1,4 @@
-import { expect, type Page, test } from "@playwright/test";
-import { withDemo } from "./beta-step";
+import { expect, type Page, test, withDemo } from "./house";
 
 const app = withDemo();
 

@@ -8,6 +8,7 @@ import { tmpdir } from "node:os";
 import path from "node:path";
 import { pathToFileURL } from "node:url";
 import { spawnSync } from "node:child_process";
+import { toolArguments } from "./tools.mjs";
 
 const SOURCE = "src/core/resampling/engine/assembly/kernel.ts";
 const TARGET = "src/core/resampling/engine/kernel-bytes.ts";
@@ -22,7 +23,7 @@ export default function buildKernel() {
   if (existsSync(TARGET) && readFileSync(TARGET, "utf8").includes(hash)) return;
   const folder = mkdtempSync(path.join(tmpdir(), "beta-step-kernel-"));
   const out = path.join(folder, "kernel.wasm");
-  const { status } = spawnSync("npx", ["asc", SOURCE, "--outFile", out, ...OPTIONS], { stdio: "inherit" });
+  const { status } = spawnSync(process.execPath, toolArguments("asc", [SOURCE, "--outFile", out, ...OPTIONS]), { stdio: "inherit" });
   if (status !== 0) process.exit(status ?? 1);
   const base64 = readFileSync(out).toString("base64");
   rmSync(folder, { recursive: true });

@@ -5,6 +5,7 @@
 import { spawn, spawnSync } from "node:child_process";
 import { createServer } from "node:net";
 import { build, install } from "./make-ready.mjs";
+import { toolArguments } from "./tools.mjs";
 
 const HOST = "127.0.0.1";
 
@@ -25,11 +26,16 @@ async function choosePort() {
 
 install();
 build();
-const loaded = spawnSync("npx", ["tsx", "demo/load-demo.ts"], { encoding: "utf8", stdio: ["ignore", "pipe", "inherit"] });
+const loaded = spawnSync(process.execPath, toolArguments("tsx", ["demo/load-demo.ts"]), {
+  encoding: "utf8",
+  stdio: ["ignore", "pipe", "inherit"],
+});
 if (loaded.status !== 0) process.exit(loaded.status ?? 1);
 const study = loaded.stdout.trim().split("\n").at(-1);
 const port = await choosePort();
-const server = spawn("npx", ["next", "start", "-H", HOST, "-p", String(port)], { stdio: ["ignore", "pipe", "inherit"] });
+const server = spawn(process.execPath, toolArguments("next", ["start", "-H", HOST, "-p", String(port)]), {
+  stdio: ["ignore", "pipe", "inherit"],
+});
 server.stdout.on("data", (text) => {
   if (String(text).includes("Ready")) {
     process.stdout.write(

@@ -8,17 +8,9 @@ import { copyFileSync, existsSync, mkdirSync, readdirSync, readFileSync, statSyn
 import os from "node:os";
 import path from "node:path";
 import buildKernel from "./build-kernel.mjs";
+import { run } from "./tools.mjs";
 
 process.env.NEXT_TELEMETRY_DISABLED = "1";
-
-/** Runs a command with its output on show; ends this process with its code when it fails. */
-export function run(command, args, env = {}) {
-  const { status, error } = spawnSync(command, args, { stdio: "inherit", env: { ...process.env, ...env } });
-  if (error || status !== 0) {
-    process.stderr.write(`\n${[command, ...args].join(" ")} did not succeed${error ? `: ${error.message}` : ""}.\n`);
-    process.exit(status ?? 1);
-  }
-}
 
 function hashOf(files) {
   const hash = createHash("sha256");
@@ -80,13 +72,23 @@ function installPackages() {
   writeFileSync(stamp, hash);
 }
 
+const BUILD_STAMP = ".next/beta-step-sources";
+
+function sourcesHash() {
+  const sources = [...filesBelow("src"), "package-lock.json", "next.config.ts", "tsconfig.json"];
+  return hashOf(sources.filter((file) => statSync(file).isFile()));
+}
+
+/** True when the sources have changed since the last build. */
+export const needsBuild = () => !stamped(BUILD_STAMP, sourcesHash());
+
+/** Says that what stands in .next was built from the sources as they are. */
+export const markBuilt = () => writeFileSync(BUILD_STAMP, sourcesHash());
+
 /** Builds the application when its sources have changed since the last build. */
 export function build() {
-  const stamp = ".next/beta-step-sources";
-  const sources = [...filesBelow("src"), "package-lock.json", "next.config.ts", "tsconfig.json"].filter((file) => statSync(file).isFile());
-  const hash = hashOf(sources);
-  if (stamped(stamp, hash)) return;
+  if (!needsBuild()) return;
   process.stdout.write("Building Beta Step …\n");
-  run("npx", ["next", "build"]);
-  writeFileSync(stamp, hash);
+  run("next", ["build"]);
+  markBuilt();
 }

@@ -231,15 +231,11 @@ describe("the compute command", () => {
   const compute = (study: object | string, data: string) => {
     const [studyFile, out] = [path.join(folder, "study.json"), path.join(folder, "results.json")];
     writeFileSync(studyFile, typeof study === "string" ? study : JSON.stringify(study));
-    const run = spawnSync("npx", ["tsx", "src/compute/node/compute-command.ts", "--study", studyFile, "--data", data, "--out", out], {
-      encoding: "utf8",
-    });
+    const command = ["--import", "tsx", "src/compute/node/compute-command.ts", "--study", studyFile, "--data", data, "--out", out];
+    const run = spawnSync(process.execPath, command, { encoding: "utf8" });
     return {
       code: run.status,
-      said: run.stderr
-        .split("\n")
-        .filter((line) => !line.startsWith("npm warn"))
-        .join("\n"),
+      said: run.stderr,
       results: () => JSON.parse(readFileSync(out, "utf8")),
     };
   };

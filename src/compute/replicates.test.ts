@@ -25,9 +25,11 @@ const setUp = (name: string, by: "bca" | "percentile", replicates = B) => {
   const how = { by, replicates, confidence: ladder.confidence, seed: ladder.seed, compared: ladder.steps.length - 1, onRequest: false };
   return { ladder, source, asked, how, ground: groundOf(study) };
 };
-/** Every replicate of every figure, in the order they were drawn in. */
+/** Every replicate, in the order they were drawn in, each with all its figures. */
 const numbers = ({ pieces }: ReplicatesSoFar) =>
-  pieces.flatMap(({ values, count }) => Array.from({ length: count }, (_, r) => Array.from(values).filter((__, i) => i % count === r)));
+  pieces.flatMap(({ values, count }) =>
+    Array.from({ length: count }, (_, r) => Array.from({ length: values.length / count }, (__, figure) => values[figure * count + r]!)),
+  );
 const keyOf = (figure: Figure) => `step${figure.step + 1}.${figure.kind}${"column" in figure ? `.${figure.column}` : ""}`;
 
 describe.each([
@@ -144,7 +146,8 @@ test("law: limits do not depend on how many figures are read at a time; the pict
   const so = await drawReplicates(run, asked, how, 1);
   const jackknife = await run<"jackknife">({ kind: "jackknife", ...asked, step: 0, accelerated: true });
   const whole = await intervalsOf(run, jackknife, so, { by: "bca", confidence: 0.9 });
-  const values = (figure: number) => Float64Array.from(numbers(so), (all) => all[figure]!);
+  const drawn = numbers(so);
+  const values = (figure: number) => Float64Array.from(drawn, (all) => all[figure]!);
   for (const [k, { spread, interval }] of whole.intervals.entries()) {
     expect(limitsOf(values(k), 1, [jackknife.expected[k]!], null, { by: "bca", confidence: 0.9 })).toMatchObject([{ spread, interval }]);
     expect(spread.counts.reduce((sum, c) => sum + c)).toBe(1000);
