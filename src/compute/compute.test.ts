@@ -13,6 +13,7 @@ import { Variable } from "@/study/model/variable";
 import { sourceOf } from "@/study/test-support/columns";
 import { bootstrap as bootstrapHere, resampled } from "./replicates";
 import { groundOf, runHere } from "./test-support/here";
+import { thread } from "./node/thread-pool";
 import { JobError, type WorkerLike, WorkerPool } from "./worker-pool";
 import type { Job } from "./protocol/jobs";
 import type { FromWorker, ToWorker } from "./protocol/messages";
@@ -183,6 +184,41 @@ test("a long job tells how far it is; the same random data are not made twice", 
   expect([...first.told].sort((a, b) => a - b)).toEqual(first.told);
   expect(second.told).toEqual([]);
   expect(second.result).toEqual(first.result);
+});
+
+test("a long job hears that it is stopped while it runs: its thread is free at once, and keeps its columns", async () => {
+  let started = 0;
+  pool = new WorkerPool(() => {
+    started++;
+    return thread().like;
+  }, 1);
+  const items = Array.from({ length: 40 }, (_, i) => `i${i}`);
+  const answers = sourceOf(
+    Object.fromEntries(
+      items.map((name, i) => [name, Array.from({ length: 120 }, (_, row) => String(1 + ((row * (i + 3) + row * row * i) % 7)))]),
+    ),
+  );
+  const job = {
+    kind: "structure" as const,
+    context: { ...NOTHING, codebook: items.map((name) => Variable.parse({ name })) },
+    rows: 120,
+    spec: { parts: items.map((name) => ({ name, reversed: false })), respondents: null, extraction: "principal-axis" as const, rotation: "none" as const, factors: 1, sets: 5000, seed: 1 }, // prettier-ignore
+  };
+  const stop = new AbortController();
+  const columnsOf = items.map((name) => answers(name)!);
+  const running = pool.run(job, "d", columnsOf, stop.signal, () => stop.abort());
+  await expect(running).rejects.toMatchObject({ code: "stopped" });
+  // the same thread answers the next job, long before the first would have been done
+  const next = await pool.run({ kind: "strips", context: job.context, rows: 120, spec: { names: ["i1"] } }, "d", columnsOf);
+  expect([next[0]!.variable, started]).toEqual(["i1", 1]);
+}, 30_000);
+
+test("a dataset that is let go is sent again when it is needed again", async () => {
+  pool = new WorkerPool(() => new PortWorker(), 1);
+  await pool.run(strips("x"), "d", columns("x"));
+  pool.forget("d");
+  expect(await pool.run(strips("x"), "d", columns("x"))).toHaveLength(1);
+  expect([PortWorker.made, PortWorker.columnsSent]).toEqual([1, 2]);
 });
 
 test("the numbers of replicates are handed over: who sends them has them no more, and the limits are theirs", async () => {

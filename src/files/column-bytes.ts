@@ -32,10 +32,11 @@ export function encodeColumns(columns: readonly ResponseColumn[]): Uint8Array<Ar
   return bytes;
 }
 
-/** Bytes → columns. @throws RangeError or ZodError when the bytes are cut short or malformed */
-export function decodeColumns(buffer: ArrayBuffer): ResponseColumn[] {
+/** Bytes → columns, which stay where the bytes are: in shared memory, where that is shared. @throws RangeError or ZodError when the bytes are cut short or malformed */
+export function decodeColumns(buffer: ArrayBufferLike): ResponseColumn[] {
   const length = new DataView(buffer).getUint32(0, true);
-  const head = Head.parse(JSON.parse(new TextDecoder().decode(new Uint8Array(buffer, 4, length))));
+  const words = Uint8Array.from(new Uint8Array(buffer, 4, length)); // a copy: shared memory is not decoded
+  const head = Head.parse(JSON.parse(new TextDecoder().decode(words)));
   let at = aligned(4 + length);
   return head.columns.map(({ name, rows, texts }) => {
     const values = new Float64Array(buffer, at, rows);

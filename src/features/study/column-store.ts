@@ -51,7 +51,7 @@ export class ColumnStore {
       try {
         const response = await this.send(`/api/datasets/${this.datasetId}/columns?${query}`);
         if (!response.ok) throw new Error("columns-unavailable");
-        const columns = decodeColumns(await response.arrayBuffer());
+        const columns = decodeColumns(inSharedMemory(await response.arrayBuffer()));
         batch.forEach(([name, { resolve }], i) => {
           this.here.set(name, columns[i]!);
           resolve(columns[i]!);
@@ -61,4 +61,12 @@ export class ColumnStore {
       }
     }
   }
+}
+
+/** The same bytes where all workers can read them without a copy each; as they are where the page is not isolated from others. */
+function inSharedMemory(bytes: ArrayBuffer): ArrayBufferLike {
+  if (typeof SharedArrayBuffer === "undefined" || !globalThis.crossOriginIsolated) return bytes;
+  const shared = new SharedArrayBuffer(bytes.byteLength);
+  new Uint8Array(shared).set(new Uint8Array(bytes));
+  return shared;
 }

@@ -25,6 +25,8 @@ interface StudyHouse {
   /** The columns of the responses the study stands on; another store when it stands on others. */
   columnsOf: (dataset: string) => ColumnStore;
   seen: SeenStore;
+  /** Lets go of the columns, here and in the workers. */
+  forget: () => void;
 }
 
 const House = createContext<StudyHouse | null>(null);
@@ -59,13 +61,18 @@ export function StudyProvider(props: { id: string; study: Study; revision: numbe
     };
     const dataset = datasetOf(props.study);
     if (typeof window !== "undefined") prepare(columnsOf(dataset.id), dataset);
-    return { store: new StudyStore(props.id, props.study, props.revision), columnsOf, seen: new SeenStore(props.id, props.seen) };
+    const forget = () => {
+      for (const dataset of stores.keys()) browserPool().forget(dataset);
+      stores.clear();
+    };
+    return { store: new StudyStore(props.id, props.study, props.revision), columnsOf, seen: new SeenStore(props.id, props.seen), forget };
   });
-  const { store } = house;
+  const { store, forget } = house;
   useEffect(() => {
     window.addEventListener("pagehide", store.hurry);
     return () => window.removeEventListener("pagehide", store.hurry);
   }, [store]);
+  useEffect(() => forget, [forget]);
   const [client] = useState(
     () => new QueryClient({ defaultOptions: { queries: { staleTime: Infinity, retry: 1, refetchOnWindowFocus: false } } }),
   );
