@@ -10,7 +10,6 @@ let house: BetaStep | null = null;
 /** Tests in a house that each worker has for itself, with the demo study as it was loaded. */
 export const test = base.extend<{ fresh: void }, { house: BetaStep }>({
   house: [
-    // eslint-disable-next-line no-empty-pattern -- what a fixture stands on is named there, and this one stands on nothing
     async ({}, use, info) => {
       const built = theHouse(info.parallelIndex);
       built.loadDemo();

@@ -1,7 +1,6 @@
 import { replicatesOf } from "@/core/resampling/resampler";
-import { type Analyses } from "@/study/analyse/results-document";
 import { jackknifeOf, limitsOf } from "@/study/analyse/resampling";
-import type { Desk, Ready } from "@/study/kinds/kind";
+import type { AnyAnalysis, Desk, Ready } from "@/study/kinds/kind";
 import type { ResponseSource } from "@/study/model/response-column";
 import { type ColumnCache, StudyColumns } from "@/study/prepare/study-columns";
 import type { Job, JobResults } from "./protocol/jobs";
@@ -11,13 +10,14 @@ export type Shelves = Map<string, Map<string, unknown>>;
 
 /**
  * Does one job. The same function runs in a browser worker, in Node and in a test.
+ * @param analysis of the kind that the job is about: kindOf says which; null where it is about none
  * @param cache, shelves keep from job to job what takes long to make
  * @param progress told how many parts of a long job are done; may throw to stop it
  * @throws what the kind's analysis throws
  */
 export function runJob(
   job: Job,
-  analyses: Analyses,
+  analysis: AnyAnalysis | null,
   responses: ResponseSource,
   cache: ColumnCache | null = null,
   progress: (done: number, of: number) => void = () => {},
@@ -33,11 +33,10 @@ export function runJob(
     progress,
     shelf: <T>(of: string) => shelfOf<T>(shelves, of),
   };
-  const analysisOf = (kind: string) => analyses.get(kind)!;
   switch (job.kind) {
     case "replicates":
     case "jackknife": {
-      const { ready } = analysisOf(job.of.kind);
+      const { ready } = analysis!;
       const known = shelfOf<Ready>(shelves, "made ready to be resampled");
       const key = JSON.stringify([job.context, job.of, job.everything]);
       const made = known.get(key) ?? ready!(job.of.spec, desk, job.everything);
@@ -46,12 +45,18 @@ export function runJob(
       return job.kind === "jackknife" ? jackknifeOf(made, job) : replicatesOf(made, job.seed, job, (done) => progress(done, job.count));
     }
     case "parts":
-      return analysisOf(job.of.kind).dealt?.count(job.of.spec, desk) ?? 0;
+      return analysis!.dealt?.count(job.of.spec, desk) ?? 0;
     case "part":
-      return analysisOf(job.of.kind).dealt!.range(job.of.spec, desk, job);
+      return analysis!.dealt!.range(job.of.spec, desk, job);
     default:
-      return analysisOf(job.kind).run(job.spec, desk) as JobResults[keyof JobResults];
+      return analysis!.run(job.spec, desk) as JobResults[keyof JobResults];
   }
+}
+
+/** The kind whose analysis a job needs; null for none. */
+export function kindOf(job: Job): string | null {
+  if (job.kind === "limits") return null;
+  return "of" in job ? job.of.kind : job.kind;
 }
 
 function shelfOf<T>(shelves: Shelves, of: string): Map<string, T> {

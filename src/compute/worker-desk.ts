@@ -1,10 +1,11 @@
 import { CoreError } from "@/core/errors";
-import { loadAnalyses } from "@/study/analyse/results-document";
+import type { AnyAnalysis } from "@/study/kinds/kind";
+import { askedKind } from "@/study/kinds/kinds";
 import type { ResponseColumn } from "@/study/model/response-column";
 import { ColumnShelf } from "./column-shelf";
 import { type FromWorker, ToWorker } from "./protocol/messages";
 import { transferable } from "./protocol/transferable";
-import { runJob, type Shelves } from "./run-job";
+import { kindOf, runJob, type Shelves } from "./run-job";
 
 /** A job that somebody stopped while it ran. */
 class StoppedError extends CoreError {
@@ -24,7 +25,13 @@ interface Held {
  */
 export function workerDesk(answer: (message: FromWorker, transfer: ArrayBuffer[]) => void): (data: unknown) => void {
   const datasets = new Map<string, Held>();
-  const analyses = loadAnalyses();
+  // each kind's analysis is loaded with its first job: the page waits for no other
+  const analyses = new Map<string, Promise<AnyAnalysis>>();
+  const analysisOf = (kind: string) => {
+    const known = analyses.get(kind) ?? askedKind(kind).load().then((loaded) => loaded.analysis); // prettier-ignore
+    analyses.set(kind, known);
+    return known;
+  };
   let flag: Int32Array | null = null;
 
   const hold = (dataset: string): Held => {
@@ -45,10 +52,11 @@ export function workerDesk(answer: (message: FromWorker, transfer: ArrayBuffer[]
         if (flag !== null && Atomics.load(flag, 0) === id) throw new StoppedError();
         answer({ type: "progress", id, done, of }, []);
       };
-      void analyses
-        .then((known) => {
+      const kind = kindOf(job);
+      void Promise.resolve(kind === null ? null : analysisOf(kind))
+        .then((analysis) => {
           const { columns, shelf, shelves } = hold(dataset);
-          const result = runJob(job, known, (name) => columns.get(name), shelf, progress, shelves);
+          const result = runJob(job, analysis, (name) => columns.get(name), shelf, progress, shelves);
           answer({ type: "done", id, result }, transferable(result));
         })
         .catch((error: unknown) => {

@@ -32,6 +32,9 @@ const PATIENCE_MS = 3000;
 /** Work nobody waits for: it goes last, and leaves a worker free for what is on screen. */
 export type Urgency = "now" | "background";
 
+/** How long work that nobody waits for holds back. */
+const BEHIND_MS = 50;
+
 /** Told how many parts of a long job are done, of how many. */
 export type Progress = (done: number, of: number) => void;
 
@@ -67,9 +70,9 @@ export class WorkerPool {
     private readonly size: number,
   ) {}
 
-  /** Starts the workers before they are needed. */
-  warm(): void {
-    while (this.seats.length < this.size) this.seats.push(this.seat());
+  /** Starts workers before they are needed. @param count how many at least there are then; all when left out */
+  warm(count = this.size): void {
+    while (this.seats.length < Math.min(count, this.size)) this.seats.push(this.seat());
   }
 
   /**
@@ -105,9 +108,13 @@ export class WorkerPool {
         },
       };
       signal?.addEventListener("abort", stop, { once: true });
-      if (urgency === "now") this.queue.push(waiting);
-      else this.queue.unshift(waiting);
-      this.deal();
+      if (urgency === "now") {
+        this.queue.push(waiting);
+        this.deal();
+      } else {
+        this.queue.unshift(waiting);
+        setTimeout(() => this.deal(), BEHIND_MS); // what is on screen may be asked for in the same moment
+      }
     });
   }
 

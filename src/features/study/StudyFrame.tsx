@@ -9,15 +9,14 @@ import { counted, formatCount } from "@/study/report/format-number";
 import { Masthead } from "@/ui/parts/Masthead";
 import page from "@/ui/parts/page.module.css";
 import { GoToRespondent } from "./GoToRespondent";
-import { useStudy } from "./study-context";
+import { useStudy, useStudyState } from "./study-context";
 import { useOutdated } from "./use-seen";
 
 const TrailDrawer = dynamic(() => import("./TrailDrawer"), { ssr: false });
 
 /** Masthead with the flight, the place below, and at the foot the state of saving, the trail, and the way to a respondent. */
 export function StudyFrame({ children }: { children: ReactNode }) {
-  const { store, study, dataset, fault, unsaved, turning, canUndo, canRedo } = useStudy();
-  const [trail, setTrail] = useState<"never" | "open" | "closed">("never");
+  const { store, study, dataset } = useStudy();
   const pathname = usePathname();
   useUndoKeys();
   const count = (n: number, one: string) => (n === 0 ? `no ${one}s yet` : counted(n, one));
@@ -42,15 +41,35 @@ export function StudyFrame({ children }: { children: ReactNode }) {
   return (
     <>
       <Masthead study={study.name} treads={treads} />
-      {fault && (
-        <div className={page.fault} role="alert">
-          <span>{fault}</span>
-          <button type="button" className="link" onClick={() => store.dismissFault()}>
-            Close
-          </button>
-        </div>
-      )}
+      <Fault />
       {children}
+      <Foot />
+    </>
+  );
+}
+
+/** What could not be done or saved. */
+function Fault() {
+  const { store } = useStudy();
+  const { fault } = useStudyState();
+  if (!fault) return null;
+  return (
+    <div className={page.fault} role="alert">
+      <span>{fault}</span>
+      <button type="button" className="link" onClick={() => store.dismissFault()}>
+        Close
+      </button>
+    </div>
+  );
+}
+
+/** Whether all is saved, the ways back, the trail, and the way to a respondent. */
+function Foot() {
+  const { store } = useStudy();
+  const { unsaved, turning, canUndo, canRedo } = useStudyState();
+  const [trail, setTrail] = useState<"never" | "open" | "closed">("never");
+  return (
+    <>
       <footer className={page.saved}>
         <span role="status">{unsaved + turning > 0 ? "Saving …" : "All changes saved"}</span>
         {canUndo && (

@@ -5,13 +5,14 @@ import { useEffect, useState } from "react";
 import { touchedBy } from "@/study/kinds/standing";
 import { counted } from "@/study/report/format-number";
 import { changeWords, revisionWords } from "@/study/report/trail-words";
-import { useStudy } from "./study-context";
+import { useStudy, useStudyState } from "./study-context";
 import type { TrailRevision } from "./study-store";
 import css from "./trail.module.css";
 
 /** Every change in order, newest first: when, what, from what to what, and which numbers it touched. */
 export default function TrailDrawer({ open, onClose }: { open: boolean; onClose: () => void }) {
-  const { store, revision, unsaved } = useStudy();
+  const { store } = useStudy();
+  const { revision, unsaved } = useStudyState();
   const [list, setList] = useState<TrailRevision[]>([]);
   const [ended, setEnded] = useState(false);
 

@@ -3,6 +3,16 @@ import type { ResponseColumn } from "@/study/model/response-column";
 
 const AT_ONCE = 100;
 
+const addressOf = (dataset: string, names: readonly string[]) =>
+  `/api/datasets/${dataset}/columns?${names.map((name) => `name=${encodeURIComponent(name)}`).join("&")}`;
+
+/** Where columns are fetched from when all of them are asked for in one moment: for a page that says so before its scripts run. */
+export function columnAddresses(dataset: string, names: readonly string[]): string[] {
+  return Array.from({ length: Math.ceil(names.length / AT_ONCE) }, (_, i) =>
+    addressOf(dataset, names.slice(i * AT_ONCE, (i + 1) * AT_ONCE)),
+  );
+}
+
 /** Columns of one dataset, fetched when first asked for; what is asked for in the same moment goes in one request. */
 export class ColumnStore {
   private readonly here = new Map<string, ResponseColumn>();
@@ -47,9 +57,13 @@ export class ColumnStore {
     this.waiting = new Map();
     for (let at = 0; at < all.length; at += AT_ONCE) {
       const batch = all.slice(at, at + AT_ONCE);
-      const query = batch.map(([name]) => `name=${encodeURIComponent(name)}`).join("&");
       try {
-        const response = await this.send(`/api/datasets/${this.datasetId}/columns?${query}`);
+        const response = await this.send(
+          addressOf(
+            this.datasetId,
+            batch.map(([name]) => name),
+          ),
+        );
         if (!response.ok) throw new Error("columns-unavailable");
         const columns = decodeColumns(inSharedMemory(await response.arrayBuffer()));
         batch.forEach(([name, { resolve }], i) => {

@@ -2,12 +2,13 @@
 
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { createContext, type ReactNode, use, useEffect, useMemo, useState, useSyncExternalStore } from "react";
+import { preload } from "react-dom";
 import { browserPool } from "@/compute/browser/browser-pool";
 import type { Study } from "@/study/model/study";
 import { titleOf } from "@/study/model/study";
 import type { Titles } from "@/study/report/level-title";
 import type { SeenResult } from "@/study/model/seen-result";
-import { ColumnStore } from "./column-store";
+import { columnAddresses, ColumnStore } from "./column-store";
 import { SeenStore } from "./seen-store";
 import { type StudyState, StudyStore } from "./study-store";
 
@@ -40,7 +41,9 @@ const SETTLED_MS = 3000;
 
 /** Starts what every place needs, while the page still wakes up: workers, and the columns of a study of usual size. Columns that fail are asked for again when needed. */
 function prepare(columns: ColumnStore, dataset: DatasetFacts): void {
-  browserPool().warm();
+  // one for the first numbers; the others wake up once these are there
+  browserPool().warm(1);
+  setTimeout(() => browserPool().warm(), SETTLED_MS);
   const cells = dataset.rows * dataset.columns.length;
   if (cells <= CELLS_AT_ONCE) void columns.columns(dataset.columns).catch(() => undefined);
   else if (cells <= CELLS_IN_TIME) setTimeout(() => void oneByOne(columns, dataset.columns), SETTLED_MS);
@@ -67,11 +70,8 @@ export function StudyProvider(props: { id: string; study: Study; revision: numbe
     };
     return { store: new StudyStore(props.id, props.study, props.revision), columnsOf, seen: new SeenStore(props.id, props.seen), forget };
   });
-  const { store, forget } = house;
-  useEffect(() => {
-    window.addEventListener("pagehide", store.hurry);
-    return () => window.removeEventListener("pagehide", store.hurry);
-  }, [store]);
+  const { forget } = house;
+  usePreloadedColumns(props.study);
   useEffect(() => forget, [forget]);
   const [client] = useState(
     () => new QueryClient({ defaultOptions: { queries: { staleTime: Infinity, retry: 1, refetchOnWindowFocus: false } } }),
@@ -81,6 +81,13 @@ export function StudyProvider(props: { id: string; study: Study; revision: numbe
       <House value={house}>{props.children}</House>
     </QueryClientProvider>
   );
+}
+
+/** Tells the browser of the columns before the scripts run that ask for them. */
+function usePreloadedColumns(study: Study): void {
+  const { id, rows, columns } = datasetOf(study);
+  if (rows * columns.length > CELLS_AT_ONCE) return;
+  for (const address of columnAddresses(id, columns)) preload(address, { as: "fetch", crossOrigin: "anonymous" });
 }
 
 function useHouse(): StudyHouse {
@@ -102,19 +109,28 @@ function datasetOf({ responses, codebook, derived }: Study): DatasetFacts {
   return { id: responses.dataset, fileName: responses.fileName, rows: responses.rows, columns };
 }
 
-/** What a page knows of its study: its state, the responses it stands on, and the words for its names. */
-export interface StudyView extends StudyState {
+/** What a page knows of its study: the document, the responses it stands on, and the words for its names. */
+export interface StudyView {
+  study: Study;
   store: StudyStore;
   columns: ColumnStore;
   dataset: DatasetFacts;
   title: Titles;
 }
 
-/** The study as it now stands, and the ways to change it. */
+/** The study as it now stands, and the ways to change it. Draws anew when the document has changed, and for nothing else. */
 export function useStudy(): StudyView {
   const { store, columnsOf } = useHouse();
-  const state = useSyncExternalStore(store.subscribe, store.snapshot, store.snapshot);
-  const { study } = state;
-  const dataset = useMemo(() => datasetOf(study), [study]);
-  return { ...state, store, dataset, columns: columnsOf(dataset.id), title: (name, level) => titleOf(study, name, level) };
+  const document = () => store.snapshot().study;
+  const study = useSyncExternalStore(store.subscribe, document, document);
+  return useMemo(() => {
+    const dataset = datasetOf(study);
+    return { study, store, dataset, columns: columnsOf(dataset.id), title: (name, level) => titleOf(study, name, level) };
+  }, [study, store, columnsOf]);
+}
+
+/** Whether all is saved, what could not be, and what can be taken back: what changes while the document stays. */
+export function useStudyState(): StudyState {
+  const { store } = useHouse();
+  return useSyncExternalStore(store.subscribe, store.snapshot, store.snapshot);
 }

@@ -20,6 +20,7 @@ export interface StudyState {
 }
 
 const Saved = z.object({ study: Study, revision: z.int() });
+const Recorded = z.object({ revision: z.int() });
 const Fault = z.object({ code: z.string(), message: z.string() });
 const ChangeSchema = z.object({ subject: z.string(), id: z.string(), from: z.unknown(), to: z.unknown(), at: z.number().nullable() });
 const RevisionSchema = z.object({
@@ -42,8 +43,6 @@ export interface TrailRevision {
 
 /** How long to wait before asking a silent server again. */
 const RETRY_MS = 3000;
-/** How long a change waits before it is saved. */
-const CALM_MS = 150;
 /** Browsers let requests up to 64 KB outlive the page. */
 const OUTLIVES_PAGE = 20_000;
 const SILENT = "The server does not answer. Your changes are kept on this page and will be saved when it is back.";
@@ -66,7 +65,6 @@ export class StudyStore {
   private readonly listeners = new Set<() => void>();
   private readonly pending: Pending[] = [];
   private flushing: Promise<void> | null = null;
-  private endOfCalm: (() => void) | null = null;
   private turning: Promise<unknown> = Promise.resolve();
   /** Changes asked for here, those that take back or do again left out. */
   private asked = 0;
@@ -129,14 +127,8 @@ export class StudyStore {
 
   /** Resolves when nothing more can be saved for now: all is saved, refused, or waits for the server to come back. */
   async settled(): Promise<void> {
-    while (this.flushing) {
-      this.hurry();
-      await this.flushing;
-    }
+    while (this.flushing) await this.flushing;
   }
-
-  /** Saves at once what waits for a quiet moment: the page is about to be left. */
-  readonly hurry = (): void => this.endOfCalm?.();
 
   /** One after the other: each must see what the one before has left. */
   private turn(how: "undo" | "redo"): Promise<boolean> {
@@ -190,26 +182,11 @@ export class StudyStore {
     }
     this.pending.push(step);
     this.flush();
-    if (step.how !== "edit") this.hurry(); // it came from the server and has waited for it once
     return true;
   }
 
   private flush(): void {
-    this.flushing ??= this.calm()
-      .then(() => this.saveAll())
-      .finally(() => (this.flushing = null));
-  }
-
-  /** A moment in which the new numbers are worked out and drawn, undisturbed by the saving. */
-  private calm(): Promise<void> {
-    return new Promise((resolve) => {
-      const timer = setTimeout(resolve, CALM_MS);
-      this.endOfCalm = () => {
-        clearTimeout(timer);
-        this.endOfCalm = null;
-        resolve();
-      };
-    });
+    this.flushing ??= this.saveAll().finally(() => (this.flushing = null));
   }
 
   private async saveAll(): Promise<void> {
@@ -233,7 +210,7 @@ export class StudyStore {
         const fault = Fault.safeParse(await response.json().catch(() => null));
         return this.recover(fault.success ? fault.data.message : "The change could not be saved.");
       }
-      this.saved = Saved.parse(await response.json()).revision;
+      this.saved = Recorded.parse(await response.json()).revision;
       this.pending.shift();
       // a refusal that came meanwhile stays until it is read
       this.set({ unsaved: this.pending.length, fault: this.state.fault === SILENT ? null : this.state.fault });

@@ -43,7 +43,7 @@ const LOOK_MS = 250;
 
 /** Records that an object's numbers were looked at; tells what they were before a change. */
 export function useSeen<K extends ToldName>(name: K, object: AskedOf<K>, computed: Computed<ResultOf<K>>): SeenResult | null {
-  const { study, dataset, revision } = useStudy();
+  const { study, dataset, store: changes } = useStudy();
   const store = useSeenStore();
   const earlier = useSyncExternalStore(store.subscribe, store.earlierSnapshot, store.earlierSnapshot);
   const kind = askedKind(name);
@@ -54,9 +54,12 @@ export function useSeen<K extends ToldName>(name: K, object: AskedOf<K>, compute
   const watched = useRef("");
   useEffect(() => {
     if (!ready) return;
-    // after the numbers are on the screen: recording the look draws parts of the page anew
+    // numbers that pass by while something is being changed were not looked at
     const later = setTimeout(() => {
-      store.look({ ...key, inputs, numbers, revision, at: new Date().toISOString() }, watched.current === refKey(key));
+      store.look(
+        { ...key, inputs, numbers, revision: changes.snapshot().revision, at: new Date().toISOString() },
+        watched.current === refKey(key),
+      );
       watched.current = refKey(key);
     }, LOOK_MS);
     return () => clearTimeout(later);

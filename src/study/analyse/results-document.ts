@@ -1,4 +1,4 @@
-import type { Analysis, Desk, WorkedOut } from "../kinds/kind";
+import type { AnyAnalysis, Desk, WorkedOut } from "../kinds/kind";
 import { refKey } from "../kinds/kind";
 import { ASKED, KEPT, keptKind, type StudyLists } from "../kinds/kinds";
 import { objectsOf } from "../kinds/standing";
@@ -15,9 +15,9 @@ export type ResultsDocument = { format: "beta-step-results"; version: number; st
 };
 
 /** How everything is computed, by kind. */
-export type Analyses = ReadonlyMap<string, Analysis<unknown, unknown, unknown>>;
+export type Analyses = ReadonlyMap<string, AnyAnalysis>;
 
-/** Loads all of them: where columns are, before the first job. */
+/** Loads all of them. */
 export async function loadAnalyses(): Promise<Analyses> {
   return new Map(await Promise.all(ASKED.map(async (kind) => [kind.kind, (await kind.load()).analysis] as const)));
 }

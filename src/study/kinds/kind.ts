@@ -147,3 +147,6 @@ export interface Analysis<Of, Spec, Result> {
   /** Work that can be dealt out in ranges. */
   readonly dealt?: Dealt<Spec, unknown>;
 }
+
+/** One of which nothing more is known. */
+export type AnyAnalysis = Analysis<unknown, unknown, unknown>;

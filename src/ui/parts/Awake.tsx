@@ -2,7 +2,8 @@
 
 import { useEffect } from "react";
 
-const AWAKE = "beta-step-awake";
+/** Told to the document once the page hears what is done on it. */
+export const AWAKE = "beta-step-awake";
 
 /**
  * Keeps clicks that come before the page has woken up, and does them then: what is drawn can be clicked, and a click that nothing hears would be lost. Runs as

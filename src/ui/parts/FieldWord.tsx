@@ -1,6 +1,5 @@
 "use client";
 
-import { Input } from "antd";
 import { useRef, useState } from "react";
 import css from "./page.module.css";
 
@@ -42,12 +41,13 @@ export function FieldWord<T>(props: {
           {props.text}
         </span>
         <span className={css.over}>
-          <Input
+          <input
+            className={css.field}
+            aria-invalid={value === null}
             aria-label={props.label}
             autoFocus
             value={typed}
             style={{ width: props.width ?? 220 }}
-            status={value === null ? "error" : ""}
             onFocus={(event) => event.target.select()}
             onChange={(event) => setTyped(event.target.value)}
             onBlur={keep}

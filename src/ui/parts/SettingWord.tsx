@@ -1,8 +1,8 @@
 "use client";
 
-import { Select } from "antd";
-import type { DefaultOptionType } from "antd/es/select";
 import { useRef, useState } from "react";
+import type { ChoiceFieldProps } from "./ChoiceField";
+import { laterField } from "./later";
 import css from "./page.module.css";
 
 /** A choice of a setting; choices with the same group stand together. */
@@ -14,25 +14,8 @@ export interface Choice {
   group?: string;
 }
 
-/**
- * Choices as the select wants them, groups in order of first appearance. A group's heading is an option that cannot be
- * chosen: the select's own groups put attributes on headings that a screen reader is not allowed.
- */
-export function groupedOptions(choices: readonly Choice[]): DefaultOptionType[] {
-  const groups = [...new Set(choices.map((c) => c.group))];
-  return groups.flatMap((group): DefaultOptionType[] => {
-    const own = choices
-      .filter((c) => c.group === group)
-      .map((c) => ({ value: c.value, label: c.label, search: `${c.label} ${c.search ?? ""}` }));
-    return group === undefined ? own : [{ value: `group ${group}`, label: group, disabled: true, className: css.group }, ...own];
-  });
-}
-
-/** Finds what was typed in a choice's words, whatever the case. */
-export function matches(typed: string, option: unknown): boolean {
-  const text = (option as { search?: string } | undefined)?.search ?? "";
-  return text.toLocaleLowerCase().includes(typed.trim().toLocaleLowerCase());
-}
+/** The open list, for words and for whatever else is chosen so. */
+export const ChoiceField = laterField<ChoiceFieldProps>(() => import("./ChoiceField"));
 
 /** An underlined word of a sentence that is a setting: click it, or press Enter on it, to change it in place. */
 export function SettingWord(props: {
@@ -60,22 +43,17 @@ export function SettingWord(props: {
         <span className={`${looks} ${css.held}`} aria-hidden="true">
           {props.text}
         </span>
-        <Select
-          className={css.over}
-          aria-label={props.label}
-          autoFocus
-          defaultOpen
-          value={props.value}
-          popupMatchSelectWidth={320}
-          style={{ width: 260 }}
-          showSearch={{ filterOption: matches }}
-          options={groupedOptions(props.choices)}
-          listHeight={320}
-          getPopupContainer={(node: HTMLElement) => node.parentElement!}
-          onChange={(value: string) => props.onChange(value)}
-          onSelect={() => close(true)} // also when what stands there already is chosen
-          onBlur={() => close(false)}
-        />
+        <span className={css.over}>
+          <ChoiceField
+            aria-label={props.label}
+            value={props.value}
+            choices={props.choices}
+            width={260}
+            onChoose={props.onChange}
+            onDone={() => close(true)}
+            onLeave={() => close(false)}
+          />
+        </span>
       </span>
     );
   }

@@ -3,7 +3,8 @@ import userEvent from "@testing-library/user-event";
 import { ConfigProvider } from "antd";
 import type { ReactNode } from "react";
 import { FieldWord } from "./FieldWord";
-import { matches, SettingWord } from "./SettingWord";
+import { matches } from "./matches";
+import { SettingWord } from "./SettingWord";
 import { StatText } from "./StatText";
 
 const show = (children: ReactNode) =>

@@ -6,7 +6,7 @@ import { useRef } from "react";
 import { useStudy } from "@/features/study/study-context";
 import type { Recipe, WrittenRecipe } from "@/study/model/derived";
 import { FORMULA_FUNCTIONS, FormulaFaultError, nameInFormula, parseFormula } from "@/study/model/formula";
-import { matches } from "@/ui/parts/SettingWord";
+import { matches } from "@/ui/parts/matches";
 import css from "../responses.module.css";
 
 const SIGNS = ["+", "−", "×", "/", "^", "(", ")"];

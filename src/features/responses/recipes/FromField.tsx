@@ -2,7 +2,7 @@
 
 import { Select } from "antd";
 import { useStudy } from "@/features/study/study-context";
-import { matches } from "@/ui/parts/SettingWord";
+import { matches } from "@/ui/parts/matches";
 import css from "../responses.module.css";
 
 /** The variable, or scale, a recipe starts from. */

@@ -3,7 +3,7 @@
 import { InputNumber, Select } from "antd";
 import { useStudy } from "@/features/study/study-context";
 import type { Recipe, WrittenRecipe } from "@/study/model/derived";
-import { matches } from "@/ui/parts/SettingWord";
+import { matches } from "@/ui/parts/matches";
 import css from "../responses.module.css";
 import { FromField } from "./FromField";
 

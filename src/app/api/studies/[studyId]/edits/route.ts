@@ -12,9 +12,9 @@ const Body = z.strictObject({
   of: z.int().min(1).nullable().default(null),
 });
 
-/** Edits, made on a revision: all take effect, or none. Answers with the study as it now stands. */
+/** Edits, made on a revision: all take effect, or none. Answers with the revision that records them. */
 export const POST = route<{ studyId: string }>("studies.edit", async (request, { studyId }) => {
   const { revision, edits, how, of } = Body.parse(await request.json());
   const saved = editStudy(database(), studyId, revision, edits, { how, of });
-  return Response.json({ study: saved.study, revision: saved.revision });
+  return Response.json({ revision: saved.revision });
 });
