@@ -8,6 +8,7 @@ import { formatNumber } from "@/study/report/format-number";
 import { CodebookEntry, KIND_WORDS } from "./CodebookEntry";
 import { ManyEntries } from "./ManyEntries";
 import { PasteBlock } from "./PasteBlock";
+import { useGrowing } from "@/ui/parts/use-growing";
 import css from "./responses.module.css";
 
 /** The codebook: a row a variable; choosing one shows its answers, opening one lets it be described, marking several describes them at once. */
@@ -23,6 +24,7 @@ export function Codebook({ chosen, onChoose }: { chosen: string | null; onChoose
     (v) => typed === "" || `${v.name} ${v.label} ${v.short} ${v.note}`.toLocaleLowerCase().includes(typed),
   );
   const derived = new Set(study.derived.map((d) => d.name));
+  const { shown, end } = useGrowing(rows.length, rows.findIndex((v) => v.name === (open ?? chosen)) + 20);
 
   /** Marks one; with Shift, all from the one marked before. */
   const mark = (name: string, extend: boolean) => {
@@ -75,7 +77,7 @@ export function Codebook({ chosen, onChoose }: { chosen: string | null; onChoose
             </tr>
           </thead>
           <tbody>
-            {rows.map((variable) => (
+            {rows.slice(0, shown).map((variable) => (
               <Row
                 key={variable.name}
                 variable={variable}
@@ -91,6 +93,11 @@ export function Codebook({ chosen, onChoose }: { chosen: string | null; onChoose
                 onClose={() => setOpen(null)}
               />
             ))}
+            {end && (
+              <tr>
+                <td colSpan={6}>{end}</td>
+              </tr>
+            )}
           </tbody>
         </table>
       </div>

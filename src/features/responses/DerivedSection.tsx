@@ -6,6 +6,7 @@ import { useAsked } from "@/features/study/use-computed";
 import type { DerivedVariable } from "@/study/model/derived";
 import { derivedFactWords, recipeWords } from "@/study/report/recipe-words";
 import { refusalWords } from "@/study/report/refusals";
+import { useGrowing } from "@/ui/parts/use-growing";
 import { type DraftRecipe, firstName, firstRecipe, RECIPE_WORDS, type RecipeKind, reopened } from "./recipes/draft-recipe";
 import { RecipeEditor } from "./recipes/RecipeEditor";
 import css from "./responses.module.css";
@@ -19,6 +20,7 @@ interface Props {
 /** Variables worked out from others: each a step on top of the file, in the order they were made. */
 export function DerivedSection({ draft, onDraft, onChoose }: Props) {
   const { study } = useStudy();
+  const { shown, end } = useGrowing(study.derived.length);
   const first = study.codebook.find((v) => v.kind === "number")?.name ?? study.codebook[0]?.name ?? "";
   return (
     <section id="derived" aria-label="Variables worked out" className={css.section}>
@@ -27,7 +29,7 @@ export function DerivedSection({ draft, onDraft, onChoose }: Props) {
         <p>None yet. They stand on top of the answers: nothing of the file is overwritten, and each can be changed or taken away again.</p>
       )}
       <ol className={css.derivedList}>
-        {study.derived.map((d) => (
+        {study.derived.slice(0, shown).map((d) => (
           <DerivedLine
             key={d.name}
             derived={d}
@@ -36,6 +38,7 @@ export function DerivedSection({ draft, onDraft, onChoose }: Props) {
           />
         ))}
       </ol>
+      {end}
       {draft ? (
         <RecipeEditor
           key={`${draft.opened} ${draft.recipe.kind} ${"from" in draft.recipe ? draft.recipe.from : ""}`}

@@ -1,7 +1,7 @@
 "use client";
 
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { createContext, type ReactNode, use, useEffect, useMemo, useState, useSyncExternalStore } from "react";
+import { createContext, type ReactNode, use, useEffect, useState, useSyncExternalStore } from "react";
 import { preload } from "react-dom";
 import { browserPool } from "@/compute/browser/browser-pool";
 import type { Study } from "@/study/model/study";
@@ -23,9 +23,9 @@ export interface DatasetFacts {
 
 interface StudyHouse {
   store: StudyStore;
-  /** The columns of the responses the study stands on; another store when it stands on others. */
-  columnsOf: (dataset: string) => ColumnStore;
   seen: SeenStore;
+  /** The same view for the same document: made once, for whoever asks. */
+  viewOf: (study: Study) => StudyView;
   /** Lets go of the columns, here and in the workers. */
   forget: () => void;
 }
@@ -68,7 +68,18 @@ export function StudyProvider(props: { id: string; study: Study; revision: numbe
       for (const dataset of stores.keys()) browserPool().forget(dataset);
       stores.clear();
     };
-    return { store: new StudyStore(props.id, props.study, props.revision), columnsOf, seen: new SeenStore(props.id, props.seen), forget };
+    const store = new StudyStore(props.id, props.study, props.revision);
+    const views = new WeakMap<Study, StudyView>();
+    const viewOf = (study: Study) => {
+      const known = views.get(study);
+      if (known) return known;
+      const of = datasetOf(study);
+      const title: Titles = (name, level) => titleOf(study, name, level);
+      const view = { study, store, dataset: of, columns: columnsOf(of.id), title };
+      views.set(study, view);
+      return view;
+    };
+    return { store, viewOf, seen: new SeenStore(props.id, props.seen), forget };
   });
   const { forget } = house;
   usePreloadedColumns(props.study);
@@ -120,13 +131,10 @@ export interface StudyView {
 
 /** The study as it now stands, and the ways to change it. Draws anew when the document has changed, and for nothing else. */
 export function useStudy(): StudyView {
-  const { store, columnsOf } = useHouse();
+  const { store, viewOf } = useHouse();
   const document = () => store.snapshot().study;
   const study = useSyncExternalStore(store.subscribe, document, document);
-  return useMemo(() => {
-    const dataset = datasetOf(study);
-    return { study, store, dataset, columns: columnsOf(dataset.id), title: (name, level) => titleOf(study, name, level) };
-  }, [study, store, columnsOf]);
+  return viewOf(study);
 }
 
 /** Whether all is saved, what could not be, and what can be taken back: what changes while the document stays. */

@@ -1,4 +1,5 @@
 import { columnsBehind, filterInputs, filtersBehind, namesBehind } from "../model/dependencies";
+import type { Variable } from "../model/variable";
 import type { StudyContext, StudyParts } from "../model/context";
 import { type AnyKept, askedKind, KEPT, keptKind, TOLD } from "./kinds";
 import { type Needs, type Ref, refKey } from "./kind";
@@ -52,7 +53,7 @@ export function contextFor(
   const columns = needed.length > 0 ? needed : file.slice(0, 1);
   const wanted = new Set([...behind, ...columns]);
   const context = {
-    codebook: study.codebook.filter((v) => wanted.has(v.name)).map((v) => ({ ...v, label: "", short: "", unit: "", note: "" })),
+    codebook: rowsOf(study, wanted).map((v) => ({ ...v, label: "", short: "", unit: "", note: "" })),
     // only what makes their scores: how else they are looked at moves nothing that stands on them
     scales: study.scales
       .filter((s) => behind.has(s.id))
@@ -62,6 +63,16 @@ export function contextFor(
     filters: filters.map((f) => ({ ...f })),
   };
   return { context, columns };
+}
+
+const places = new WeakMap<readonly Variable[], ReadonlyMap<string, number>>();
+
+/** Rows of the codebook by name, in its order. */
+function rowsOf({ codebook }: StudyParts, wanted: ReadonlySet<string>): Variable[] {
+  const known = places.get(codebook) ?? new Map(codebook.map((v, at) => [v.name, at]));
+  places.set(codebook, known);
+  const at = [...wanted].flatMap((name) => known.get(name) ?? []).sort((a, b) => a - b);
+  return at.map((place) => codebook[place]!);
 }
 
 /** Everything something stands on, directly and through others. */

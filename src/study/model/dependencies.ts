@@ -47,17 +47,53 @@ export function filterInputs(filter: Pick<RespondentFilter, "conditions">): stri
   return [...new Set(filter.conditions.flatMap(inputs))];
 }
 
+/** Scales, derived variables and filters by the names they go by: looked up a thousand times where there are a thousand. */
+interface Index {
+  readonly scales: ReadonlyMap<string, Dependencies["scales"][number]>;
+  readonly derived: ReadonlyMap<string, DerivedVariable>;
+  readonly filters: ReadonlyMap<string, RespondentFilter>;
+  /** What decides who is in the study. */
+  readonly whoIsIn: readonly string[];
+  /** What each name stands on directly, once it has been asked. */
+  readonly inputs: Map<string, readonly string[]>;
+}
+
+const indices = new WeakMap<readonly unknown[], { index: Index; of: readonly unknown[] }>();
+
+/** Made once for the lists of a study as they are: a changed study has other lists. */
+function indexOf({ scales, derived = NONE, filters = NONE }: Dependencies): Index {
+  const known = indices.get(derived);
+  if (known && known.of[0] === scales && known.of[1] === filters) return known.index;
+  const index: Index = {
+    scales: new Map(scales.map((s) => [s.id, s])),
+    derived: new Map((derived as readonly DerivedVariable[]).map((d) => [d.name, d])),
+    filters: new Map((filters as readonly RespondentFilter[]).map((f) => [f.id, f])),
+    whoIsIn: (filters as readonly RespondentFilter[]).filter((f) => f.everywhere).flatMap((f) => filterInputs(f)),
+    inputs: new Map(),
+  };
+  if (derived !== NONE) indices.set(derived, { index, of: [scales, filters] });
+  return index;
+}
+
+const NONE: readonly never[] = [];
+
 /** What one name stands on directly. What is worked out over "the respondents in the study" stands on what decides who is in it. */
-function directInputs(study: Dependencies, name: string): string[] {
-  const whoIsIn = () => (study.filters ?? []).filter((f) => f.everywhere).flatMap((f) => filterInputs(f));
-  const scale = study.scales.find((s) => s.id === name);
-  if (scale) return [...scale.items.map((item) => item.variable), ...(scoredOverSample(scale) ? whoIsIn() : [])];
-  const derived = study.derived?.find((d) => d.name === name);
-  if (!derived) return [];
-  const { recipe } = derived;
+function directInputs(index: Index, name: string): readonly string[] {
+  const known = index.inputs.get(name);
+  if (known) return known;
+  const found = inputsOf(index, name);
+  index.inputs.set(name, found);
+  return found;
+}
+
+function inputsOf({ scales, derived, filters, whoIsIn }: Index, name: string): readonly string[] {
+  const scale = scales.get(name);
+  if (scale) return [...scale.items.map((item) => item.variable), ...(scoredOverSample(scale) ? whoIsIn : [])];
+  const recipe = derived.get(name)?.recipe;
+  if (!recipe) return NONE;
   const overSample = recipe.kind === "z" || recipe.kind === "centre" || recipe.kind === "case";
-  const named = (study.filters ?? []).filter((f) => f.id === recipeFilter(recipe)).flatMap((f) => filterInputs(f));
-  return [...recipeInputs(recipe), ...(overSample ? whoIsIn() : []), ...named];
+  const named = filters.get(recipeFilter(recipe) ?? "");
+  return [...recipeInputs(recipe), ...(overSample ? whoIsIn : []), ...(named ? filterInputs(named) : [])];
 }
 
 /** The named filter a recipe keeps to; null for none. */
@@ -67,20 +103,23 @@ export function recipeFilter(recipe: Recipe): string | null {
 
 /** The named filters that derived variables among the names keep to. */
 export function filtersBehind(study: Dependencies, names: ReadonlySet<string>): string[] {
-  return (study.derived ?? []).flatMap((d) => {
-    const filter = names.has(d.name) ? recipeFilter(d.recipe) : null;
+  const { derived } = indexOf(study);
+  return [...names].flatMap((name) => {
+    const recipe = derived.get(name)?.recipe;
+    const filter = recipe ? recipeFilter(recipe) : null;
     return filter === null ? [] : [filter];
   });
 }
 
 /** Every name that the given ones stand on, themselves included: derived variables, scales and columns of the file. */
 export function namesBehind(study: Dependencies, names: readonly string[]): Set<string> {
+  const index = indexOf(study);
   const found = new Set<string>();
   const waiting = [...names];
   for (let name = waiting.pop(); name !== undefined; name = waiting.pop()) {
     if (found.has(name)) continue;
     found.add(name);
-    waiting.push(...directInputs(study, name));
+    waiting.push(...directInputs(index, name));
   }
   return found;
 }
@@ -89,30 +128,33 @@ export function namesBehind(study: Dependencies, names: readonly string[]): Set<
 export function columnsBehind(study: Dependencies, names: readonly string[], filters: readonly (string | null)[] = []): string[] {
   const chosen = (study.filters ?? []).filter((f) => f.everywhere || filters.includes(f.id));
   const all = namesBehind(study, [...names, ...chosen.flatMap((f) => filterInputs(f))]);
-  const worked = new Set([...study.scales.map((s) => s.id), ...(study.derived ?? []).map((d) => d.name)]);
-  return [...all].filter((name) => !worked.has(name));
+  const { scales, derived } = indexOf(study);
+  return [...all].filter((name) => !scales.has(name) && !derived.has(name));
 }
 
 /** Names that stand on one another in a circle, the first repeated at the end; null when there is none. */
 export function cycleAmong(study: Dependencies): string[] | null {
+  const index = indexOf(study);
   const done = new Set<string>();
-  const path: string[] = [];
-  const visit = (name: string): string[] | null => {
-    const at = path.indexOf(name);
-    if (at >= 0) return [...path.slice(at), name];
-    if (done.has(name)) return null;
-    path.push(name);
-    for (const input of directInputs(study, name)) {
-      const cycle = visit(input);
-      if (cycle) return cycle;
+  // a path of its own instead of the program's stack: a chain of thousands is no circle
+  for (const first of [...index.derived.keys(), ...index.scales.keys()]) {
+    const path: { name: string; next: number }[] = [{ name: first, next: 0 }];
+    const onPath = new Set([first]);
+    while (path.length > 0) {
+      const here = path.at(-1)!;
+      const input = done.has(here.name) ? undefined : directInputs(index, here.name)[here.next++];
+      if (input === undefined) {
+        done.add(here.name);
+        onPath.delete(here.name);
+        path.pop();
+      } else if (onPath.has(input)) {
+        const names = path.map((one) => one.name);
+        return [...names.slice(names.indexOf(input)), input];
+      } else if (!done.has(input)) {
+        path.push({ name: input, next: 0 });
+        onPath.add(input);
+      }
     }
-    path.pop();
-    done.add(name);
-    return null;
-  };
-  for (const name of [...(study.derived ?? []).map((d) => d.name), ...study.scales.map((s) => s.id)]) {
-    const cycle = visit(name);
-    if (cycle) return cycle;
   }
   return null;
 }
