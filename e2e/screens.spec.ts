@@ -212,3 +212,34 @@ test("the planted 55 is found, counted as missing, and the scale follows", async
   await expect.poll(async () => Number(await page.getByTestId("alpha").textContent())).toBeGreaterThan(before + 0.1);
   await expect(page.getByText(/PB2 holds 55/)).toBeHidden();
 });
+
+test("the finder leads to a variable by its wording, to a scale, and does what is asked; ? lists the shortcuts", async ({ page }) => {
+  await page.goto(place("ladders"));
+  await page.getByTestId("over-steps").waitFor();
+  await page.keyboard.press("Control+k");
+  const finder = page.getByRole("dialog", { name: "Finder" });
+  await finder.getByRole("combobox").fill("thread listen");
+  await expect(finder.getByRole("option")).toHaveText(["SC3 I lose the thread when others listen"]);
+  expect(await faults(page)).toEqual([]);
+  await page.keyboard.press("Enter");
+  await expect(page).toHaveURL(/responses\?variable=SC3$/);
+  await expect(page.getByRole("complementary", { name: "Margin" })).toContainText("SC3");
+
+  await page.getByRole("button", { name: "Find", exact: true }).click();
+  await finder.getByRole("combobox").fill("peer");
+  await finder.getByRole("option", { name: /^Peer belonging/ }).click();
+  await expect(page.getByRole("button", { name: "Name of the scale: Peer belonging" })).toBeVisible();
+  await page.goBack();
+  await expect(page).toHaveURL(/responses\?variable=SC3$/);
+
+  await page.keyboard.press("Control+k");
+  await finder.getByRole("combobox").fill("trail");
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("list", { name: "Changes, newest first" })).toBeVisible();
+  await page.keyboard.press("Escape");
+  await page.keyboard.press("?");
+  await expect(page.getByRole("dialog", { name: "Shortcuts" })).toContainText("take the last change back");
+  expect(await faults(page)).toEqual([]);
+  await page.keyboard.press("Escape");
+  await expect(page.getByRole("dialog", { name: "Shortcuts" })).toBeHidden();
+});

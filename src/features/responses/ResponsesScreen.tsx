@@ -39,6 +39,12 @@ export function ResponsesScreen() {
     if (rows && !rows.includes(row)) setView({ ...view, shown: { kind: "all" }, order: null });
     setAt({ row: rows?.includes(row) ? rows.indexOf(row) : row, column: at.column });
   });
+  useVariableAsked((name) => {
+    const column = study.codebook.findIndex((v) => v.name === name);
+    if (column < 0) return;
+    setAt({ row: at.row, column });
+    setChosen(name);
+  });
   const place = (next: Place) => {
     setAt(next);
     setChosen(study.codebook[next.column]?.name ?? null);
@@ -122,14 +128,25 @@ function versionOf(list: object | null): string {
 
 /** Calls when an address asks for a respondent (?respondent=17, rows from 1): once for each asking. */
 function useRespondentAsked(jump: (row: number) => void): void {
-  const asked = useSearchParams().get("respondent");
+  useAskedBy("respondent", (asked) => {
+    const row = Number(asked.split("-")[0]);
+    if (Number.isInteger(row) && row >= 1) jump(row - 1);
+  });
+}
+
+/** The same for a variable (?variable=age). */
+function useVariableAsked(show: (name: string) => void): void {
+  useAskedBy("variable", show);
+}
+
+function useAskedBy(name: string, answer: (asked: string) => void): void {
+  const asked = useSearchParams().get(name);
   const [done, setDone] = useState<string | null>(null);
   useEffect(() => {
     if (asked === null || asked === done) return;
-    const row = Number(asked.split("-")[0]);
     queueMicrotask(() => {
       setDone(asked);
-      if (Number.isInteger(row) && row >= 1) jump(row - 1);
+      answer(asked);
     });
   });
 }

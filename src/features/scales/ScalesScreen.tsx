@@ -1,6 +1,6 @@
 "use client";
 
-import { useState } from "react";
+import { useSearchParams } from "next/navigation";
 import { newId } from "@/features/study/new-id";
 import { useStudy } from "@/features/study/study-context";
 import type { Scale } from "@/study/model/scale";
@@ -18,9 +18,12 @@ import css from "./scales.module.css";
 /** The item bench on the left, one score sheet or structure in the middle. */
 export function ScalesScreen() {
   const { study, store, title } = useStudy();
-  const [asked, setOpen] = useState<Opened | null>(null);
-  const setAsked = (open: Opened) => {
-    setOpen(open);
+  // what is open stands in the address, so that it can be linked, reloaded and gone back to
+  const params = useSearchParams();
+  const named = (kind: Opened["kind"]): Opened | null => (params.has(kind) ? { kind, id: params.get(kind)! } : null);
+  const asked = named("structure") ?? named("scale");
+  const setAsked = ({ kind, id }: Opened) => {
+    window.history.pushState(null, "", `?${kind}=${id}`);
     window.scrollTo(0, 0); // another sheet begins at its top
   };
   const structure = asked?.kind === "structure" ? (study.structures.find((s) => s.id === asked.id) ?? null) : null;

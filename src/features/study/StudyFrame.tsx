@@ -13,12 +13,13 @@ import { useStudy, useStudyState } from "./study-context";
 import { useOutdated } from "./use-seen";
 
 const TrailDrawer = dynamic(() => import("./TrailDrawer"), { ssr: false });
+const Finder = dynamic(() => import("./Finder"), { ssr: false });
+const Shortcuts = dynamic(() => import("./Shortcuts"), { ssr: false });
 
 /** Masthead with the flight, the place below, and at the foot the state of saving, the trail, and the way to a respondent. */
 export function StudyFrame({ children }: { children: ReactNode }) {
   const { store, study, dataset } = useStudy();
   const pathname = usePathname();
-  useUndoKeys();
   const count = (n: number, one: string) => (n === 0 ? `no ${one}s yet` : counted(n, one));
   const outdated = useOutdated();
   const stale = (words: string, place: Place) => {
@@ -63,11 +64,19 @@ function Fault() {
   );
 }
 
-/** Whether all is saved, the ways back, the trail, and the way to a respondent. */
+type Opened = "trail" | "finder" | "shortcuts";
+
+/** Whether all is saved, the ways back, the trail, the finder, and the way to a respondent. */
 function Foot() {
   const { store } = useStudy();
   const { unsaved, turning, canUndo, canRedo } = useStudyState();
-  const [trail, setTrail] = useState<"never" | "open" | "closed">("never");
+  const [open, setOpen] = useState<Opened | null>(null);
+  const [trailed, setTrailed] = useState(false);
+  const show = (what: Opened | null) => {
+    setOpen(what);
+    if (what === "trail") setTrailed(true);
+  };
+  useHouseKeys(show);
   return (
     <>
       <footer className={page.saved}>
@@ -82,28 +91,41 @@ function Foot() {
             Do it again
           </button>
         )}
-        <button type="button" className="link" aria-expanded={trail === "open"} onClick={() => setTrail("open")}>
+        <button type="button" className="link" aria-expanded={open === "trail"} onClick={() => show("trail")}>
           Trail
+        </button>
+        <button type="button" className="link" aria-keyshortcuts="Control+K Meta+K" onClick={() => show("finder")}>
+          Find
         </button>
         <GoToRespondent />
       </footer>
-      {trail !== "never" && <TrailDrawer open={trail === "open"} onClose={() => setTrail("closed")} />}
+      {trailed && <TrailDrawer open={open === "trail"} onClose={() => setOpen(null)} />}
+      {open === "finder" && <Finder onClose={() => setOpen(null)} onTrail={() => show("trail")} onShortcuts={() => show("shortcuts")} />}
+      {open === "shortcuts" && <Shortcuts onClose={() => setOpen(null)} />}
     </>
   );
 }
 
-/** Ctrl or Cmd with Z takes the last change back, with Shift it does it again; inside a field the browser's own undo stays. */
-function useUndoKeys(): void {
+/** The keys that are heard everywhere (shortcuts.ts). Inside a field the browser's own undo stays, and a question mark is one. */
+function useHouseKeys(show: (what: Opened) => void): void {
   const { store } = useStudy();
   useEffect(() => {
     const key = (event: KeyboardEvent) => {
       const { target } = event;
       const writing = target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
-      if (writing || !(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== "z") return;
+      const held = event.ctrlKey || event.metaKey;
+      const act = (): (() => void) | null => {
+        if (held && !event.shiftKey && event.key.toLowerCase() === "k") return () => show("finder");
+        if (writing) return null;
+        if (held && event.key.toLowerCase() === "z") return () => void (event.shiftKey ? store.redo() : store.undo());
+        return event.key === "?" ? () => show("shortcuts") : null;
+      };
+      const found = act();
+      if (!found) return;
       event.preventDefault();
-      void (event.shiftKey ? store.redo() : store.undo());
+      found();
     };
     window.addEventListener("keydown", key);
     return () => window.removeEventListener("keydown", key);
-  }, [store]);
+  });
 }

@@ -20,6 +20,7 @@ export const comparison = {
   place: "ladders",
   idOf: (c: Comparison) => c.id,
   nameOf: (c: Comparison) => c.name,
+  opens: { at: (c: Comparison) => `ladders?beside=${c.id}` },
   spec: ComparisonSpec,
   specOf: (c: Comparison, study: StudyParts) => {
     const ladders = study.ladders.filter((l) => c.models.some((m) => m.ladder === l.id));

@@ -15,6 +15,7 @@ export const filter = {
   place: "responses",
   idOf: (f: RespondentFilter) => f.id,
   nameOf: (f: RespondentFilter) => f.name,
+  opens: { at: () => "responses#filters", words: (f: RespondentFilter) => f.reason },
   spec: RespondentFilter,
   specOf: (f: RespondentFilter) => ({ ...f, name: "-", reason: "" }),
   needs: (f: RespondentFilter) => ({ names: filterInputs(f).map((name) => ({ name })) }),

@@ -51,6 +51,13 @@ export interface KeptKind<Kind extends string, List extends string, T> {
   /** Words for its fields on the trail, where their names are not words. */
   readonly fieldWords?: Readonly<Record<string, string>>;
   readonly place: Place;
+  /** How the finder leads to it; left out for what has no place of its own. */
+  readonly opens?: {
+    /** From the study's own address: `ladders?ladder=willingness`. */
+    at(object: T): string;
+    /** What else it is known by. */
+    words?(object: T): string;
+  };
   /** What became of an object as documents of an earlier version have it, by that version. */
   readonly upgrades?: Readonly<Record<number, (old: unknown) => unknown>>;
   idOf(object: T): string;

@@ -33,6 +33,14 @@ export const ladder = {
   place: "ladders",
   idOf: (l: Ladder) => l.id,
   nameOf: (l: Ladder) => l.name,
+  opens: {
+    at: (l: Ladder) => `ladders?ladder=${l.id}`,
+    words: (l: Ladder) =>
+      l.steps
+        .map((step) => step.name)
+        .join(" ")
+        .trim(),
+  },
   spec: Ladder,
   specOf: bareLadder,
   needs: ladderNeeds,

@@ -17,6 +17,7 @@ export const scale = {
   place: "scales",
   idOf: (s: Scale) => s.id,
   nameOf: (s: Scale) => s.name,
+  opens: { at: (s: Scale) => `scales?scale=${s.id}`, words: (s: Scale) => s.items.map((item) => item.variable).join(" ") },
   spec: Scale,
   specOf: (s: Scale) => ({ ...s, name: "-", weightsFrom: "" }),
   needs: ({ items, byGroup, respondents }: Scale) => ({

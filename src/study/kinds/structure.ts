@@ -24,6 +24,7 @@ export const structure = {
   place: "scales",
   idOf: (s: Structure) => s.id,
   nameOf: (s: Structure) => s.name,
+  opens: { at: (s: Structure) => `scales?structure=${s.id}` },
   spec: StructureSpec,
   specOf: (s: Structure, study: StudyParts): StructureSpec => {
     const { respondents, extraction, rotation, factors, sets, seed } = s;

@@ -1,0 +1,63 @@
+"use client";
+
+import { Command } from "cmdk";
+import { useRouter } from "next/navigation";
+import { useEffect, useRef, useState } from "react";
+import css from "./finder.module.css";
+import { finderItems } from "./finder-items";
+import { useStudy } from "./study-context";
+
+/** Leads to any variable, scale, ladder or place by a few letters of its name or wording, or does what was asked. */
+export default function Finder({ onClose, onShortcuts, onTrail }: { onClose: () => void; onShortcuts: () => void; onTrail: () => void }) {
+  const { study, store } = useStudy();
+  const router = useRouter();
+  const [typed, setTyped] = useState("");
+  const dialog = useRef<HTMLDialogElement>(null);
+  useEffect(() => dialog.current?.showModal(), []);
+  const actions = [
+    { key: "undo", name: "Take the last change back", act: () => void store.undo() },
+    { key: "redo", name: "Do it again", act: () => void store.redo() },
+    { key: "trail", name: "Open the trail", act: onTrail },
+    { key: "shortcuts", name: "Show the shortcuts", act: onShortcuts },
+    { key: "studies", name: "All studies", act: () => router.push("/") },
+  ];
+  const items = finderItems(study, actions, typed);
+  const groups = [...new Set(items.map((item) => item.group))];
+  const choose = (key: string, at: string | null) => {
+    onClose();
+    if (at !== null) router.push(`/studies/${store.id}/${at}`);
+    else actions.find((action) => `action ${action.key}` === key)!.act();
+  };
+  return (
+    <dialog
+      ref={dialog}
+      className={css.finder}
+      aria-label="Finder"
+      onClose={onClose}
+      onClick={(e) => e.target === dialog.current && onClose()}
+    >
+      <Command shouldFilter={false} label="Find">
+        <Command.Input
+          autoFocus
+          value={typed}
+          onValueChange={setTyped}
+          placeholder="A variable, its wording, a scale, a ladder, a place …"
+        />
+        <Command.List label="What was found">
+          <Command.Empty>Nothing of this study is called so.</Command.Empty>
+          {groups.map((group) => (
+            <Command.Group key={group} heading={group}>
+              {items
+                .filter((item) => item.group === group)
+                .map(({ key, name, words, at }) => (
+                  <Command.Item key={key} value={key} onSelect={() => choose(key, at)}>
+                    <span className={css.name}>{name}</span> {words !== "" && words !== name && <span className={css.words}>{words}</span>}
+                  </Command.Item>
+                ))}
+            </Command.Group>
+          ))}
+        </Command.List>
+      </Command>
+    </dialog>
+  );
+}

@@ -1,0 +1,35 @@
+import { KEPT } from "@/study/kinds/kinds";
+import { Study } from "@/study/model/study";
+import { finderItems, PLACES } from "./finder-items";
+
+const study = Study.parse({
+  format: "beta-step-study",
+  version: 1,
+  name: "S",
+  codebook: [
+    { name: "q1", label: "I lose the thread when others listen" },
+    ...Array.from({ length: 30 }, (_, i) => ({ name: `other_${i}`, label: "What else?" })),
+  ],
+  filters: [{ id: "f", name: "Grown up", reason: "adults were asked", conditions: [{ kind: "not-rows", rows: [1] }] }],
+  scales: [{ id: "calm", name: "Calm", items: [{ variable: "q1" }] }],
+  structures: [{ id: "s", name: "Behind it", items: ["q1", "other_1", "other_2"] }],
+  ladders: ["first", "second"].map((id) => ({ id, name: `Ladder ${id}`, steps: [{ id: "s1", name: "Background" }] })),
+  comparisons: [{ id: "c", name: "Both", models: [{ name: "A", ladder: "first" }, { name: "B", ladder: "second" }] }], // prettier-ignore
+});
+const find = (typed: string) => finderItems(study, [{ key: "undo", name: "Take the last change back" }], typed);
+
+test("everything that can be opened is found by its name, and leads there; a variable by its wording too", () => {
+  const named = { "variable q1": "q1", "filter f": "grown", "scale calm": "calm", "structure s": "behind", "ladder second": "ladder second", "comparison c": "both" }; // prettier-ignore
+  for (const [key, typed] of Object.entries(named)) expect(find(typed).map((item) => item.key)).toContain(key);
+  expect(Object.keys(named).map((key) => key.split(" ")[0])).toEqual(KEPT.filter((kind) => kind.opens).map((kind) => kind.kind));
+  expect(find("LISTEN thread")).toMatchObject([{ key: "variable q1", at: "responses?variable=q1" }]);
+  expect(find("second")).toMatchObject([{ at: "ladders?ladder=second" }]);
+});
+
+test("places and actions come first; of many alike the first are shown, and more letters find the others", () => {
+  const all = find("");
+  expect(all.slice(0, PLACES.length + 1).map((item) => item.group)).toEqual([...PLACES.map(() => "Places"), "Actions"]);
+  expect(all.filter((item) => item.group === "Variables")).toHaveLength(8);
+  expect(find("other_29").map((item) => item.name)).toEqual(["other_29"]);
+  expect(find("nothing like it")).toEqual([]);
+});
