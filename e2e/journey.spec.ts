@@ -148,7 +148,7 @@ test("from a dropped file to R² change, kept over a restart and equal to the co
     };
     const csv = await download("CSV");
     expect(csv).toContain(String(ladder.steps["3"].coef["sc*ts"].b));
-    expect(await download("HTML")).toContain(`ΔR² = ${expected.steps[2]![1]}`.replace("R²", "<i>R²</i>"));
+    expect(await download("HTML")).toContain(`ΔR² = ${expected.steps[2]![1]}`.replace("R²", "<i>R</i>²"));
   });
 
   await test.step("after a restart of the server all is still there", async () => {

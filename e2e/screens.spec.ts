@@ -218,7 +218,8 @@ test("the finder leads to a variable by its wording, to a scale, and does what i
   await page.getByTestId("over-steps").waitFor();
   await page.keyboard.press("Control+k");
   const finder = page.getByRole("dialog", { name: "Finder" });
-  await finder.getByRole("combobox").fill("thread listen");
+  await expect(finder.getByRole("combobox")).toBeFocused();
+  await page.keyboard.type("thread listen");
   await expect(finder.getByRole("option")).toHaveText(["SC3 I lose the thread when others listen"]);
   expect(await faults(page)).toEqual([]);
   await page.keyboard.press("Enter");

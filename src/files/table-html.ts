@@ -1,8 +1,9 @@
-import type { PrintTable } from "@/study/report/ladder/ladder-table";
+import type { PrintTable } from "@/study/report/print-table";
+import { plain, runsOf, type Words } from "@/study/report/words";
 
 /** A table as an HTML page of its own, with three rules and no more. */
 export function tableAsHtml(table: PrintTable): string {
-  const cell = (tag: "td" | "th", text: string, extra = "") => `<${tag}${extra}>${italic(escape(text))}</${tag}>`;
+  const cell = (tag: "td" | "th", text: Words, extra = "") => `<${tag}${extra}>${printed(text)}</${tag}>`;
   const head = table.head.map((text) => cell("th", text, ' scope="col"')).join("");
   const body = table.sections.map((section) => {
     const heading = `<tr class="step">${cell("th", section.heading, ` scope="rowgroup" colspan="${table.head.length}"`)}</tr>`;
@@ -12,21 +13,21 @@ export function tableAsHtml(table: PrintTable): string {
     return `<tbody>\n${[heading, ...rows].join("\n")}\n</tbody>`;
   });
   return `<!doctype html>
-<html lang="en"><head><meta charset="utf-8"><title>${escape(table.title)}</title><style>
+<html lang="en"><head><meta charset="utf-8"><title>${escape(plain(table.title))}</title><style>
 body{font:15px/1.5 "Source Serif 4 Variable","Source Serif 4",Georgia,serif;color:#23211e;margin:2rem}
 table{border-collapse:collapse;border-top:1.5px solid;border-bottom:1.5px solid}
-caption{text-align:left;font-style:italic;padding-bottom:.5rem}
+caption{text-align:left;padding-bottom:.5rem}
 th,td{padding:.2rem .8rem;text-align:right;font-weight:400}
 thead th{border-bottom:1px solid}
 th:first-child{text-align:left}
 tr.step th{text-align:left;padding-top:.6rem}
 </style></head><body>
 <table>
-<caption>${escape(table.title)}</caption>
+<caption>${printed(table.title)}</caption>
 <thead><tr>${head}</tr></thead>
 ${body.join("\n")}
 </table>
-<p><i>Note.</i> ${escape(table.note)}</p>
+<p><i>Note.</i> ${printed(table.note)}</p>
 </body></html>
 `;
 }
@@ -35,10 +36,10 @@ function escape(text: string): string {
   return text.replaceAll("&", "&amp;").replaceAll("<", "&lt;").replaceAll(">", "&gt;").replaceAll('"', "&quot;");
 }
 
-/** Sets statistical symbols in italics. */
-function italic(html: string): string {
-  return html
-    .replace(/^(b|SE|t|p|sr²)$/, "<i>$1</i>")
-    .replace(/\b(R²|F(?=\()|p(?= [&=]))/g, "<i>$1</i>")
-    .replace("CI of b", "CI of <i>b</i>");
+/** Words with their runs as elements. */
+function printed(words: Words): string {
+  const tags = { italic: "i", superscript: "sup" };
+  return runsOf(words)
+    .map(({ text, as }) => (as === null ? escape(text) : `<${tags[as]}>${escape(text)}</${tags[as]}>`))
+    .join("");
 }

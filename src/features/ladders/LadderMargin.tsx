@@ -54,7 +54,7 @@ export function LadderMargin(props: {
     if ("edits" in mending) store.edit(...mending.edits);
     else router.push(`/studies/${store.id}/responses${"row" in mending ? `?respondent=${mending.row}-1` : "#missing"}`);
   };
-  const watches = ladderWatches({ study, ladder, result, depth, step, title }).map(({ id, words, fixes }) => ({
+  const watches = ladderWatches({ study, ladder, result, depth, step, title }).map(({ id, words, fixes = [] }) => ({
     id,
     words,
     fixes: fixes.map((fix) => ({ label: fixLabel(fix, title), act: () => act(fix) })),

@@ -2,6 +2,7 @@ import { analyseLadder } from "@/study/analyse/analyse-ladder";
 import { ladderDepth } from "@/study/analyse/ladder-depth";
 import { applyEdits } from "@/study/model/edit";
 import { Ladder } from "@/study/model/ladder";
+import { plain } from "@/study/report/words";
 import { Study, titleOf } from "@/study/model/study";
 import { StudyColumns } from "@/study/prepare/study-columns";
 import { fixLabel, type LadderFix, type LadderWatch } from "@/study/report/ladder/ladder-fix";
@@ -71,7 +72,7 @@ function mended(study: Study, id: string, kind?: LadderFix["do"]): Study {
         .map((w) => w.id)
         .join(", ")}`,
     );
-  const fix = watch.fixes.find((f) => kind === undefined || f.do === kind);
+  const fix = watch.fixes!.find((f) => kind === undefined || f.do === kind);
   if (!fix) throw new Error(`no remedy ${kind} for ${id}`);
   expect(fixLabel(fix, (name, level) => titleOf(study, name, level))).toMatch(/^[A-Z].*[^.]$/);
   const mending = mend(fix, study, study.ladders[0]!);
@@ -103,7 +104,7 @@ test.each<[string, Study, string, LadderFix["do"]]>([
 test("a moderator that takes over the other's coefficient is asked about; switched off, the product is asked about no more", () => {
   const study = within(ladderOf({}, ["x"], ["m"], ["x*m"]));
   const watch = watched(study, "mediator")!;
-  expect(watch.words).toMatch(
+  expect(plain(watch.words)).toMatch(
     /^m goes with x \(r = \.\d\d\) and takes over \d+ % of its coefficient, while their product adds nothing sure/,
   );
   const after = mended(study, "mediator", "switch-off");
@@ -114,7 +115,7 @@ test("a moderator that takes over the other's coefficient is asked about; switch
 test("low tolerance beside a product is told to be no fault", () => {
   const study = within(ladderOf({ centring: "raw" }, ["few", "id"], ["few*id"]));
   const watch = watched(study, "tolerance of products")!;
-  expect(watch.words).toMatch(/That is no fault/);
+  expect(plain(watch.words)).toMatch(/That is no fault/);
   expect(watched(study, "tolerance id")).toBeUndefined();
 });
 

@@ -9,7 +9,7 @@ import { ladderPredictors } from "@/study/model/ladder";
 import type { Scale } from "@/study/model/scale";
 import type { SeenResult } from "@/study/model/seen-result";
 import { listed } from "@/study/report/format-number";
-import { methodSentence, type ScaleWatch, scaleWatches, whatTheScaleSays } from "@/study/report/scale-words";
+import { methodSentence, type ScaleFix, scaleWatches, whatTheScaleSays } from "@/study/report/scale-words";
 import { Margin, Note } from "@/ui/parts/Margin";
 import { CopyNote, SentencesNote, WatchNote } from "@/ui/parts/notes";
 import { turnItems, withWeights } from "./scale-edits";
@@ -25,15 +25,16 @@ export function ScaleMargin(props: {
 }) {
   const { study, store, title } = useStudy();
   const { scale, analysis, strips } = props;
-  const fixOf = ({ missingCode, turn, weighEqually }: ScaleWatch) => {
-    if (turn)
-      return { label: `Turn ${listed(turn.map((name) => title(name)))} round`, act: () => props.onChange(turnItems(scale, ...turn)) };
-    if (weighEqually) {
+  const fixOf = (fix: ScaleFix) => {
+    if (fix.do === "turn") {
+      const { items } = fix;
+      return { label: `Turn ${listed(items.map((name) => title(name)))} round`, act: () => props.onChange(turnItems(scale, ...items)) };
+    }
+    if (fix.do === "weigh-equally") {
       const ones = new Map(scale.items.map((item) => [item.variable, 1]));
       return { label: "Count z-scores, all alike", act: () => props.onChange(withWeights(scale, ones, "z", "")) };
     }
-    if (!missingCode) return null;
-    const { variable, code } = missingCode;
+    const { variable, code } = fix;
     return {
       label: `Count ${code} as missing in ${variable}`,
       act: () => void store.edit(...declareMissing([variable], study.codebook, code)),
@@ -42,7 +43,7 @@ export function ScaleMargin(props: {
   const watches = scaleWatches(scale, strips, analysis, study, title).map((watch) => ({
     id: watch.id,
     words: watch.words,
-    fixes: [fixOf(watch)].filter((fix) => fix !== null),
+    fixes: (watch.fixes ?? []).map(fixOf),
   }));
   const ladders = study.ladders.filter((l) => l.outcome === scale.id || ladderPredictors(l).includes(scale.id)).map((l) => l.name);
   const wholes = study.scales.filter((s) => s.items.some((item) => item.variable === scale.id)).map((s) => `the scale ${s.name}`);

@@ -20,10 +20,13 @@ export function StructureMargin(props: {
   const { study, title } = useStudy();
   const { structure, analysis, onChange } = props;
   const watches = analysis
-    ? structureWatches(structure, analysis, study, title).map(({ id, words, fix }) => {
-        const possible = fix && (fix.to.items === undefined || fix.to.items.length >= 3);
-        return { id, words, fixes: possible ? [{ label: fix.label, act: () => onChange({ ...structure, ...fix.to }) }] : [] };
-      })
+    ? structureWatches(structure, analysis, study, title).map(({ id, words, fixes = [] }) => ({
+        id,
+        words,
+        fixes: fixes
+          .filter(({ to }) => to.items === undefined || to.items.length >= 3)
+          .map(({ label, to }) => ({ label, act: () => onChange({ ...structure, ...to }) })),
+      }))
     : [];
   return (
     <Margin>

@@ -13,7 +13,11 @@ export default function Finder({ onClose, onShortcuts, onTrail }: { onClose: () 
   const router = useRouter();
   const [typed, setTyped] = useState("");
   const dialog = useRef<HTMLDialogElement>(null);
-  useEffect(() => dialog.current?.showModal(), []);
+  const input = useRef<HTMLInputElement>(null);
+  useEffect(() => {
+    dialog.current?.showModal();
+    input.current?.focus();
+  }, []);
   const actions = [
     { key: "undo", name: "Take the last change back", act: () => void store.undo() },
     { key: "redo", name: "Do it again", act: () => void store.redo() },
@@ -38,7 +42,7 @@ export default function Finder({ onClose, onShortcuts, onTrail }: { onClose: () 
     >
       <Command shouldFilter={false} label="Find">
         <Command.Input
-          autoFocus
+          ref={input}
           value={typed}
           onValueChange={setTyped}
           placeholder="A variable, its wording, a scale, a ladder, a place …"

@@ -1,3 +1,5 @@
+import { SYMBOL, type Words, words } from "./words";
+
 /**
  * Numbers in print (contract section 16): American Psychological Association style, 7th edition. The only place that
  * rounds. Minus is U+2212; what is not available is an en dash.
@@ -56,9 +58,14 @@ export function formatP(p: number | null): string {
   return p < 0.001 ? "< .001" : formatShare(p, 3);
 }
 
-/** `p = .012` or `p < .001`, for a sentence. */
-export function pStatement(p: number | null): string {
-  return p !== null && p < 0.001 ? "p < .001" : `p = ${formatP(p)}`;
+/** *p* = .012 or *p* < .001, for a sentence. */
+export function pStatement(p: number | null): Words {
+  return p !== null && p < 0.001 ? words`${SYMBOL.p} < .001` : words`${SYMBOL.p} = ${formatP(p)}`;
+}
+
+/** *F*(2, 425) = 58.78, *p* < .001. */
+export function fStatement(F: number, [df1, df2]: readonly [number, number], p: number | null): Words {
+  return words`${SYMBOL.F}(${df1}, ${df2}) = ${formatNumber(F)}, ${pStatement(p)}`;
 }
 
 /** `[.12, .34]`. */

@@ -4,7 +4,8 @@ import { itemPlaces, sortedPlaces } from "../analyse/factor-places";
 import type { Structure } from "../model/structure";
 import { EXTRACTION_WORDS, ROTATION_WORDS } from "./factoring-words";
 import { formatShare } from "./format-number";
-import type { PrintTable } from "./ladder/ladder-table";
+import type { PrintTable } from "./print-table";
+import { SYMBOL, words } from "./words";
 import { loadingsName } from "./structure-words";
 
 /** The loadings that are to be read, as a journal prints them, with communalities, variances and factor correlations. */
@@ -26,8 +27,8 @@ export function loadingsTable(
   const percent = (f: number) => formatShare((100 * rotated.variance[f]!) / k, 1);
   const { correlations } = rotated;
   return {
-    title: `${structure.name}: ${loadingsName(solution).toLowerCase()} (N = ${analysis.n})`,
-    head: ["Item", ...numbers.map((f) => `Factor ${f + 1}`), "h²"],
+    title: words`${structure.name}: ${loadingsName(solution).toLowerCase()} (${SYMBOL.N} = ${analysis.n})`,
+    head: ["Item", ...numbers.map((f) => `Factor ${f + 1}`), [{ text: "h", as: "italic" }, "²"]],
     sections: [
       { heading: loadingsName(solution), rows },
       { heading: "Explained", rows: [["% of variance", ...numbers.map(percent), ""]] },
@@ -44,7 +45,7 @@ export function loadingsTable(
           ]
         : []),
     ],
-    note: `Extraction by ${EXTRACTION_WORDS[structure.extraction]}${m === 1 || structure.rotation === "none" ? "" : `, rotation by ${ROTATION_WORDS[structure.rotation]}`}. h² = communality.${
+    note: words`Extraction by ${EXTRACTION_WORDS[structure.extraction]}${m === 1 || structure.rotation === "none" ? "" : `, rotation by ${ROTATION_WORDS[structure.rotation]}`}. ${[{ text: "h", as: "italic" } as const, "²"]} = communality.${
       correlations ? " Variances of correlated factors overlap in what they share." : ""
     }`,
   };

@@ -4,6 +4,7 @@ import type { LadderFit } from "@/core/regression/ladder";
 import { analyseLadder, type LadderResult } from "../analyse/analyse-ladder";
 import { Ladder } from "../model/ladder";
 import type { Refusal } from "../analyse/refusal";
+import { plain } from "./words";
 import { Study, titleOf } from "../model/study";
 import { columnOf, sourceOf } from "../test-support/columns";
 import { studyOf } from "../test-support/reference-study";
@@ -72,7 +73,8 @@ describe("numbers in print follow the American Psychological Association's style
     expect([formatCount(999), formatCount(1234567)]).toEqual(["999", "1\u202f234\u202f567"]);
     expect([counted(1, "row"), counted(2, "row")]).toEqual(["1 row", "2 rows"]);
     expect([listed(["a"]), listed(["a", "b", "c"])]).toEqual(["a", "a, b and c"]);
-    expect([pStatement(0.0001), pStatement(0.04)]).toEqual(["p < .001", "p = .040"]);
+    expect([pStatement(0.0001), pStatement(0.04)].map(plain)).toEqual(["p < .001", "p = .040"]);
+    expect(pStatement(0.04)[0]).toEqual({ text: "p", as: "italic" });
   });
 });
 
@@ -123,7 +125,7 @@ const fitted = (...steps: string[][]) => {
 describe("what a ladder says", () => {
   test("a sentence a step with its share and test, in associational words", () => {
     const { ladder, fit } = fitted(["a"], ["b"]);
-    const [first, second, third] = whatTheLadderSays(ladder, fit, title);
+    const [first, second, third] = whatTheLadderSays(ladder, fit, title).map(plain);
     const points = (x: number) => (x * 100).toFixed(1);
     expect(first).toMatch(`Start goes with ${points(fit.steps[0]!.change.change)} % of the variance of Outcome (p`);
     expect(second).toMatch(`Step 2 adds ${points(fit.steps[1]!.change.change)} %`);
@@ -143,7 +145,7 @@ describe("what a ladder says", () => {
   test("watches: a missing main effect with its fix, a dropped column with its combination, a constant, lost respondents", () => {
     const watches = watchesOf(fitted(["a"], ["a*b"], ["twice", "flat"]), title);
     expect(watches[0]!.fixes).toEqual([{ do: "add-term", step: 2, components: ["b"] }]);
-    const words = watches.map((w) => w.words).join("\n");
+    const words = watches.map((w) => plain(w.words)).join("\n");
     expect(words).toMatch("Step 2 holds Effort × Help without Help.");
     expect(words).toMatch("twice follows exactly from Effort and was left out.");
     expect(words).toMatch("flat is the same for everyone in the sample and was left out.");
@@ -154,7 +156,7 @@ describe("what a ladder says", () => {
     const { ladder, fit, sample } = fitted(["a"], ["b", "a*b"]);
     const table = ladderTable(ladder, fit, sample, title);
     expect(table.sections.map((s) => s.rows.length)).toEqual([1, 3]);
-    expect(table.sections[0]!.heading).toMatch(/^Step 1: Start\. R² = \.\d{3}, ΔR² = \.\d{3}, F\(1, 27\) = /);
+    expect(plain(table.sections[0]!.heading)).toMatch(/^Step 1: Start\. R² = \.\d{3}, ΔR² = \.\d{3}, F\(1, 27\) = /);
     for (const section of table.sections) for (const row of section.rows) expect(row).toHaveLength(table.head.length);
     expect(table.note).toMatch("29 of 30 respondents, the same in every step. Variables that are part of a product are mean-centred");
   });
@@ -169,7 +171,7 @@ test.each([
   const ladder = studyOf(set).ladders[0]!;
   const result = analyseLadder(studyOf(set), ladder, sourceOf(Object.fromEntries(set.cells)));
   if (result.status !== "fitted") throw new Error(result.refusal.code);
-  expect(watchesOf({ ...result, ladder }, (n) => n).map((w) => w.words)).toContainEqual(expect.stringMatching(expected));
+  expect(watchesOf({ ...result, ladder }, (n) => n).map((w) => plain(w.words))).toContainEqual(expect.stringMatching(expected));
 });
 
 test("every refusal has words of its own with a remedy", () => {
@@ -257,7 +259,7 @@ describe("categories in words", () => {
 
   test("watches: a level that nobody has, a level of one, and errors that cannot be had", () => {
     const found = fit({ errors: "hc3" }, "b", "format");
-    const said = watchesOf(found, words).map((w) => w.words);
+    const said = watchesOf(found, words).map((w) => plain(w.words));
     expect(said).toContain("Nobody in the sample has Format: none, which therefore has no column.");
     expect(said).toContain(
       "Few respondents have Format: In the room (9 respondents) and Format: once (1 respondent): what is said of them is uncertain.",
@@ -273,7 +275,7 @@ describe("categories in words", () => {
 
   test("a chosen reference that nobody has is said, and so is what took its place", () => {
     const found = fit({ categories: [{ variable: "format", reference: "none" }] }, "b", "format");
-    const said = watchesOf(found, words).map((w) => w.words);
+    const said = watchesOf(found, words).map((w) => plain(w.words));
     expect(said).toContain("Nobody in the sample has Format: none, the chosen reference: the levels are compared with Format: On line.");
   });
 

@@ -4,17 +4,14 @@ import { denialIn } from "../analyse/denial";
 import type { Scale } from "../model/scale";
 import type { Study } from "../model/study";
 import { EXTRACTION_WORDS } from "./factoring-words";
+import type { Watch } from "./watch";
+import { SYMBOL, type Words, words } from "./words";
 import { counted, formatInterval, formatMean, formatNumber, formatShare, listed } from "./format-number";
 import { levelTitle, type Titles } from "./level-title";
 
-/** A caution about a scale, with what would mend it: a code to declare missing, items to turn round, or z-scores to count instead of answers. */
-export interface ScaleWatch {
-  id: string;
-  words: string;
-  missingCode?: { variable: string; code: string };
-  turn?: string[];
-  weighEqually?: true;
-}
+/** What would mend a scale: a code to declare missing, items to turn round, or z-scores to count instead of answers. */
+export type ScaleFix = { do: "missing-code"; variable: string; code: string } | { do: "turn"; items: string[] } | { do: "weigh-equally" };
+export type ScaleWatch = Watch<ScaleFix>;
 
 /** What the reliability and the scores say. */
 export function whatTheScaleSays(scale: Scale, analysis: ScaleAnalysis, title: Titles = (name) => name): string[] {
@@ -94,7 +91,7 @@ export function scaleWatches(
     for (const { value, count } of strip.outside.slice(0, 4)) {
       watches.push({
         id: `outside ${strip.variable} ${value}`,
-        missingCode: { variable: strip.variable, code: String(value) },
+        fixes: [{ do: "missing-code", variable: strip.variable, code: String(value) }],
         words: `${strip.variable} holds ${formatNumber(value, 0)} ${count === 1 ? "once" : `${count} times`}, outside the declared answers. It counts as it stands.`,
       });
     }
@@ -121,7 +118,7 @@ function keyWatches(scale: Scale, analysis: ScaleAnalysis, study: Pick<Study, "c
     const rs = against.map((name) => formatShare(rest(name))).join(", ");
     watches.push({
       id: `key ${against.join(" ")}`,
-      turn: against,
+      fixes: [{ do: "turn", items: against }],
       words: `${listed(against.map((name) => title(name)))} ${against.length === 1 ? "runs" : "run"} against the other items (${rs} with the rest). ${alike ? how : "Check their wording."}`,
     });
   }
@@ -132,7 +129,7 @@ function keyWatches(scale: Scale, analysis: ScaleAnalysis, study: Pick<Study, "c
     if (denial === null || reversed || against.includes(variable) || (r !== null && r >= 0.3)) continue;
     watches.push({
       id: `wording ${variable}`,
-      turn: [variable],
+      fixes: [{ do: "turn", items: [variable] }],
       words: `${title(variable)} reads like a denial (“${denial}”) and is keyed as asked: look whether it should be turned round.`,
     });
   }
@@ -178,7 +175,7 @@ function rangeWatches(scale: Scale, { codebook }: Pick<Study, "codebook">): Scal
   return [
     {
       id: "unlike",
-      weighEqually: true,
+      fixes: [{ do: "weigh-equally" }],
       words: `The items have unlike ranges (${[...widths.keys()].join(", ")}): those with the wider one count more in the ${scale.rule === "weighted" ? "score" : scale.rule}.`,
     },
   ];
@@ -198,7 +195,7 @@ function sharedWatches(scale: Scale, { scales }: Pick<Study, "scales">, title: T
 }
 
 /** Sentences for a method section, to be copied. */
-export function methodSentence(scale: Scale, analysis: ScaleAnalysis, title: Titles = (name) => name): string {
+export function methodSentence(scale: Scale, analysis: ScaleAnalysis, title: Titles = (name) => name): Words {
   const reversed = scale.items.filter((item) => item.reversed).map((item) => title(item.variable));
   const turned = reversed.length === 0 ? "" : ` (${listed(reversed)} reverse-keyed)`;
   const { alpha, factor } = analysis.reliability;
@@ -211,8 +208,8 @@ export function methodSentence(scale: Scale, analysis: ScaleAnalysis, title: Tit
         : [`Cronbach's α = ${formatShare(alpha.alpha)}, 95 % CI ${formatInterval(alpha.lower, alpha.upper, formatShare)}`]),
     ...(factor && factor.heywood.length === 0 ? [`ω = ${formatShare(factor.omega)}`] : []),
   ];
-  const told = `M = ${formatMean(mean, sd)}, SD = ${formatNumber(sd)}${reliability.length === 0 ? "" : `; ${reliability.join(", ")}`}`;
-  return `${scale.name} is ${ruleWords(scale, turned)} (${told}).`;
+  const told = words`${SYMBOL.M} = ${formatMean(mean, sd)}, ${SYMBOL.SD} = ${formatNumber(sd)}${reliability.length === 0 ? "" : `; ${reliability.join(", ")}`}`;
+  return words`${scale.name} is ${ruleWords(scale, turned)} (${told}).`;
 }
 
 function ruleWords(scale: Scale, turned: string): string {

@@ -3,6 +3,7 @@ import { randomStream } from "@/core/random/random-stream";
 import { analyseStructure } from "../analyse/analyse-structure";
 import { itemPlaces, scaleAgreement } from "../analyse/factor-places";
 import { type Structure, structureParts } from "../model/structure";
+import { plain } from "./words";
 import { Study, titleOf } from "../model/study";
 import { StudyColumns } from "../prepare/study-columns";
 import { sourceOf } from "../test-support/columns";
@@ -56,7 +57,7 @@ test("what the numbers say: adequacy, Bartlett's test, how many factors and how 
 });
 
 test("factors held apart that would correlate come with the way to let them; left free, nothing is said", () => {
-  expect(study().watch("apart")).toMatchObject({ fix: { to: { rotation: "oblimin" } } });
+  expect(study().watch("apart")).toMatchObject({ fixes: [{ to: { rotation: "oblimin" } }] });
   expect(study({ rotation: "oblimin" }).watch("apart")).toBeUndefined();
 });
 
@@ -64,9 +65,9 @@ test("a number of factors that is not the suggested one, and factors with too fe
   const three = study({ factors: 3 });
   expect(three.watch("count")).toMatchObject({
     words: "You chose 3 factors; parallel analysis suggests 2.",
-    fix: { to: { factors: null } },
+    fixes: [{ to: { factors: null } }],
   });
-  expect(three.watch("thin")).toMatchObject({ fix: { to: { factors: 2 } } });
+  expect(three.watch("thin")).toMatchObject({ fixes: [{ to: { factors: 2 } }] });
   expect(study().watch("count")).toBeUndefined();
 });
 
@@ -74,11 +75,11 @@ test("constant items, copies and sums, crossings and items without a factor are 
   const constant = study({}, (row) => ({ ...row, same: 3 }));
   expect(constant.watch("constant")).toMatchObject({
     words: "Everyone gave the same answer to same, so it is left out here.",
-    fix: { to: { items: ITEMS } },
+    fixes: [{ to: { items: ITEMS } }],
   });
   const copy = study({}, (row) => ({ ...row, again: row["a1"]! }));
   expect(copy.watch("singular")!.words).toMatch(/^again is determined by the items before it/);
-  expect(copy.watch("singular")!.fix!.to.items).toEqual(ITEMS);
+  expect(copy.watch("singular")!.fixes![0]!.to.items).toEqual(ITEMS);
   const stray = study({ factors: 2 }, (row) => ({
     ...row,
     stray: Math.sin(1e4 * row["a1"]!),
@@ -86,7 +87,7 @@ test("constant items, copies and sums, crossings and items without a factor are 
   }));
   expect(stray.watch("lonely") ?? stray.watch("inadequate")).toMatchObject({
     words: expect.stringMatching(/^stray /),
-    fix: { to: { items: [...ITEMS, "both"] } },
+    fixes: [{ to: { items: [...ITEMS, "both"] } }],
   });
   expect(study().watch("lonely")).toBeUndefined();
   expect(stray.watch("homeless")!.words).toContain("stray loads on no factor");
@@ -119,7 +120,7 @@ test("loadings held against the scales: as keyed, against the key, with another 
 
 test("the method section names items, respondents, extraction, rotation and what they explain", () => {
   const { structure, analysis } = study({ extraction: "maximum-likelihood", rotation: "promax" });
-  const words = structureMethod(structure, analysis);
+  const words = plain(structureMethod(structure, analysis));
   expect(words).toContain(
     "The 6 items were submitted to an exploratory factor analysis (maximum likelihood) on the 150 respondents complete on all of them",
   );
@@ -134,8 +135,8 @@ test("the printed table has every item once, the loadings to read, what factors 
   const table = loadingsTable(structure, analysis, analysis.solution!, title);
   expect(table.sections.map((s) => s.heading)).toEqual(["Pattern loadings", "Explained", "Factor correlations"]);
   expect(table.sections[0]!.rows.map((row) => row[0]).sort()).toEqual(ITEMS);
-  const [item, first] = table.sections[0]!.rows[0]!;
-  expect(first).toBe(formatShare(analysis.solution!.rotated.pattern[2 * analysis.items.indexOf(item!)]!));
+  const [item, first] = table.sections[0]!.rows[0]!.map(plain) as [string, string];
+  expect(first).toBe(formatShare(analysis.solution!.rotated.pattern[2 * analysis.items.indexOf(item)]!));
   for (const section of table.sections) for (const row of section.rows) expect(row).toHaveLength(table.head.length);
 });
 

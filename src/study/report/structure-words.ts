@@ -5,14 +5,16 @@ import { type ItemPlace, itemPlaces, type ScaleAgreement } from "../analyse/fact
 import { type Structure, structureParts } from "../model/structure";
 import type { Study } from "../model/study";
 import { EXTRACTION_WORDS, ROTATION_WORDS } from "./factoring-words";
+import type { Watch } from "./watch";
+import { joined, type Words, words } from "./words";
 import { counted, formatCount, formatNumber, formatShare, listed, pStatement } from "./format-number";
 
-/** A caution about a structure, with what would mend it. */
-export interface StructureWatch {
-  id: string;
-  words: string;
-  fix?: { label: string; to: Partial<Structure> };
+/** What would mend a structure: settings to change, under the words of its button. */
+export interface StructureFix {
+  label: string;
+  to: Partial<Structure>;
 }
+export type StructureWatch = Watch<StructureFix>;
 
 /** Factors that share more than a tenth of their variance are not apart. */
 const CORRELATED = 0.32;
@@ -24,12 +26,12 @@ export function loadingsName({ rotated, rotation, factors }: Pick<FactorSolution
 }
 
 /** What the numbers say, from whether these items may be factored to what the factors explain. */
-export function whatTheStructureSays(analysis: StructureAnalysis, title: Titles): string[] {
+export function whatTheStructureSays(analysis: StructureAnalysis, title: Titles): Words[] {
   const { adequacy, sphericity, parallel, solution, items, n } = analysis;
-  const sentences: string[] = [];
+  const sentences: Words[] = [];
   if (adequacy)
     sentences.push(
-      `Sampling adequacy is ${formatShare(adequacy.overall)}: ${adequacyWords(adequacy.overall)}${sphericity ? `. Bartlett's test: χ²(${sphericity.df}) = ${formatNumber(sphericity.chi2)}, ${pStatement(sphericity.p)}${sphericity.p < 0.05 ? "" : ", so the items may not be correlated at all"}` : ""}.`,
+      words`Sampling adequacy is ${formatShare(adequacy.overall)}: ${adequacyWords(adequacy.overall)}${sphericity ? words`. Bartlett's test: χ²(${sphericity.df}) = ${formatNumber(sphericity.chi2)}, ${pStatement(sphericity.p)}${sphericity.p < 0.05 ? "" : ", so the items may not be correlated at all"}` : ""}.`,
     );
   const strong = pairsAbove(analysis, 0.3);
   const pairs = pairsOf(analysis);
@@ -101,7 +103,7 @@ export function structureWatches(
     watches.push({
       id: "constant",
       words: `Everyone gave the same answer to ${named(constant)}, so ${constant.length === 1 ? "it is" : "they are"} left out here.`,
-      fix: { label: `Take ${constant.length === 1 ? "it" : "them"} out for good`, to: without(constant) },
+      fixes: [{ label: `Take ${constant.length === 1 ? "it" : "them"} out for good`, to: without(constant) }],
     });
   if (singular)
     watches.push({
@@ -111,7 +113,7 @@ export function structureWatches(
         : `${title(singular.details.item)} is determined by the items before it: a copy or a sum of them. Sampling adequacy, Bartlett's test and maximum likelihood are not available while it is here.`,
       ...(singular.details.fewCases
         ? {}
-        : { fix: { label: `Take ${title(singular.details.item)} out`, to: without([singular.details.item]) } }),
+        : { fixes: [{ label: `Take ${title(singular.details.item)} out`, to: without([singular.details.item]) }] }),
     });
   else if (n < 5 * items.length)
     watches.push({
@@ -123,21 +125,21 @@ export function structureWatches(
     watches.push({
       id: "inadequate",
       words: `${named(inadequate)} ${inadequate.length === 1 ? "shares" : "share"} too little with the other items (adequacy below .50).`,
-      fix: { label: `Take ${inadequate.length === 1 ? "it" : "them"} out`, to: without(inadequate) },
+      fixes: [{ label: `Take ${inadequate.length === 1 ? "it" : "them"} out`, to: without(inadequate) }],
     });
   const lonely = items.filter((item, i) => !inadequate.includes(item) && strongestWith(analysis, i) <= 0.3);
   if (lonely.length > 0)
     watches.push({
       id: "lonely",
       words: `${named(lonely)} ${lonely.length === 1 ? "correlates" : "correlate"} above .3 in size with no other item.`,
-      fix: { label: `Take ${lonely.length === 1 ? "it" : "them"} out`, to: without(lonely) },
+      fixes: [{ label: `Take ${lonely.length === 1 ? "it" : "them"} out`, to: without(lonely) }],
     });
   watches.push(...keyingWatches(structure, study, title));
   if (structure.factors !== null && structure.factors !== Math.max(1, parallel.retained) && parallel.retained > 0)
     watches.push({
       id: "count",
       words: `You chose ${counted(structure.factors, "factor")}; parallel analysis suggests ${parallel.retained}.`,
-      fix: { label: `Take ${parallel.retained}`, to: { factors: null } },
+      fixes: [{ label: `Take ${parallel.retained}`, to: { factors: null } }],
     });
   if (structure.factors === null && parallel.retained === 0)
     watches.push({ id: "none", words: "No factor stands out from chance; one is shown all the same." });
@@ -146,7 +148,7 @@ export function structureWatches(
     watches.push({
       id: "heywood",
       words: `${named(solution.heywood.map((i) => items[i]!))}: a communality of 1 or a uniqueness at its bound (a Heywood case). Such a solution is not to be interpreted. Too many factors, too few respondents, or two items that say nearly the same are the usual causes.`,
-      ...(factors > 1 ? { fix: { label: `Try ${counted(factors - 1, "factor")}`, to: { factors: factors - 1 } } } : {}),
+      ...(factors > 1 ? { fixes: [{ label: `Try ${counted(factors - 1, "factor")}`, to: { factors: factors - 1 } }] } : {}),
     });
   if (!solution.settled)
     watches.push({
@@ -154,7 +156,7 @@ export function structureWatches(
       words: "The solution had not settled when its rounds were used up: its digits are not to be trusted.",
       ...(structure.extraction === "minimum-residual"
         ? {}
-        : { fix: { label: "Use minimum residuals", to: { extraction: "minimum-residual" as const } } }),
+        : { fixes: [{ label: "Use minimum residuals", to: { extraction: "minimum-residual" as const } }] }),
     });
   if (solution.initialFrom === "largest-correlation" && structure.extraction === "principal-axis")
     watches.push({
@@ -189,14 +191,14 @@ function solutionWatches(structure: Structure, analysis: StructureAnalysis, solu
       watches.push({
         id: "apart",
         words: `Left free, two of the factors would correlate at ${formatShare(r)} (${a + 1} with ${b + 1} of the oblimin solution): factors held at right angles hide that.`,
-        fix: { label: "Let the factors correlate", to: { rotation: "oblimin" } },
+        fixes: [{ label: "Let the factors correlate", to: { rotation: "oblimin" } }],
       });
   }
   if (solution.search && solution.search.higher > 0)
     watches.push({
       id: "starts",
       words: `The search for factors began from ${solution.search.starts} places, and ${formatCount(solution.search.higher)} of them ended at a solution that fits less well. The best is shown; fewer factors may be what the items can tell apart.`,
-      ...(factors > 1 ? { fix: { label: `Try ${counted(factors - 1, "factor")}`, to: { factors: factors - 1 } } } : {}),
+      ...(factors > 1 ? { fixes: [{ label: `Try ${counted(factors - 1, "factor")}`, to: { factors: factors - 1 } }] } : {}),
     });
   const places = itemPlaces(items, solution.rotated.pattern, factors, structure.dimBelow);
   const cross = places.filter((place) => place.cross.length > 0);
@@ -219,7 +221,7 @@ function solutionWatches(structure: Structure, analysis: StructureAnalysis, solu
         thin.length === 1
           ? `Factor ${thin[0]! + 1} has fewer than three items of its own: too few to know it by.`
           : `Factors ${listed(thin.map((f) => String(f + 1)))} have fewer than three items of their own: too few to know them by.`,
-      fix: { label: `Try ${counted(factors - 1, "factor")}`, to: { factors: factors - 1 } },
+      fixes: [{ label: `Try ${counted(factors - 1, "factor")}`, to: { factors: factors - 1 } }],
     });
   return watches;
 }
@@ -249,24 +251,24 @@ export function placeWords({ factor, cross }: ItemPlace): string {
 }
 
 /** Sentences for a method section, to be copied. */
-export function structureMethod(structure: Structure, analysis: StructureAnalysis): string {
+export function structureMethod(structure: Structure, analysis: StructureAnalysis): Words {
   const { items, n, adequacy, sphericity, parallel, solution } = analysis;
   const method = EXTRACTION_WORDS[structure.extraction];
   const what = structure.extraction === "principal-components" ? "component analysis" : `factor analysis (${method})`;
   const fit = [
     ...(adequacy ? [`Kaiser–Meyer–Olkin measure ${formatShare(adequacy.overall)}`] : []),
-    ...(sphericity ? [`Bartlett's test χ²(${sphericity.df}) = ${formatNumber(sphericity.chi2)}, ${pStatement(sphericity.p)}`] : []),
+    ...(sphericity ? [words`Bartlett's test χ²(${sphericity.df}) = ${formatNumber(sphericity.chi2)}, ${pStatement(sphericity.p)}`] : []),
   ];
-  const first = `The ${items.length} items were submitted to an exploratory ${what} on the ${n} respondents complete on all of them${fit.length === 0 ? "" : ` (${fit.join("; ")})`}.`;
+  const first = words`The ${items.length} items were submitted to an exploratory ${what} on the ${n} respondents complete on all of them${fit.length === 0 ? "" : words` (${joined(fit, "; ")})`}.`;
   const horn = `Parallel analysis (${parallel.sets} random data sets, 95th percentile) suggested ${counted(parallel.retained, "factor")}.`;
-  if (!solution) return `${first} ${horn}`;
+  if (!solution) return words`${first} ${horn}`;
   const share = solution.unrotated.variance.reduce((sum, v) => sum + v, 0) / items.length;
   const turned = solution.factors === 1 || structure.rotation === "none" ? "" : ` and rotated by ${ROTATION_WORDS[structure.rotation]}`;
   const { correlations } = solution.rotated;
   const between = correlations
     ? `; factor correlations were at most ${formatShare(Math.abs(strongestPair(correlations, solution.factors).r))} in size`
     : "";
-  return `${first} ${horn} ${solution.factors === 1 ? "One factor was" : `${solution.factors} factors were`} extracted${turned}, explaining ${formatShare(share * 100, 0)} % of the variance${between}.`;
+  return words`${first} ${horn} ${solution.factors === 1 ? "One factor was" : `${solution.factors} factors were`} extracted${turned}, explaining ${formatShare(share * 100, 0)} % of the variance${between}.`;
 }
 
 function strongestPair(correlations: Float64Array, m: number): { r: number; a: number; b: number } {

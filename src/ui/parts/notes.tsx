@@ -1,15 +1,16 @@
+import type { Words } from "@/study/report/words";
 import { CopyButton } from "./CopyButton";
 import { Note } from "./Margin";
 import page from "./page.module.css";
-import { StatText } from "./StatText";
+import { Said } from "./Said";
 
 /** Sentences of a report under a heading of the margin. */
-export function SentencesNote({ heading, sentences }: { heading: string; sentences: readonly string[] }) {
+export function SentencesNote({ heading, sentences }: { heading: string; sentences: readonly Words[] }) {
   return (
     <Note heading={heading}>
-      {sentences.map((sentence) => (
-        <p key={sentence}>
-          <StatText>{sentence}</StatText>
+      {sentences.map((sentence, i) => (
+        <p key={i}>
+          <Said>{sentence}</Said>
         </p>
       ))}
     </Note>
@@ -17,14 +18,14 @@ export function SentencesNote({ heading, sentences }: { heading: string; sentenc
 }
 
 /** Words to be taken elsewhere, with a button that copies them as plain text. */
-export function CopyNote({ heading, text }: { heading: string; text: string }) {
+export function CopyNote({ heading, text }: { heading: string; text: Words }) {
   return (
     <Note heading={heading}>
       <p>
-        <StatText>{text}</StatText>
+        <Said>{text}</Said>
       </p>
       <p className={page.fix}>
-        <CopyButton text={text} />
+        <CopyButton text={copied(text)} />
       </p>
     </Note>
   );
@@ -33,7 +34,7 @@ export function CopyNote({ heading, text }: { heading: string; text: string }) {
 /** A caution, with a button for each thing that can be done about it. */
 export interface Watch {
   id: string;
-  words: string;
+  words: Words;
   fixes?: readonly { label: string; act: () => void }[];
 }
 
@@ -45,7 +46,7 @@ export function WatchNote({ watches }: { watches: readonly Watch[] }) {
       <ul>
         {watches.map(({ id, words, fixes = [] }) => (
           <li key={id}>
-            <StatText>{words}</StatText>
+            <Said>{words}</Said>
             {fixes.map((fix) => (
               <button key={fix.label} type="button" className={`link ${page.fix}`} onClick={fix.act}>
                 {fix.label}
@@ -56,4 +57,9 @@ export function WatchNote({ watches }: { watches: readonly Watch[] }) {
       </ul>
     </Note>
   );
+}
+
+/** Words without their looks: what is copied goes into another document's. */
+function copied(words: Words): string {
+  return typeof words === "string" ? words : words.map((piece) => (typeof piece === "string" ? piece : piece.text)).join("");
 }

@@ -5,7 +5,9 @@ import type { ReactNode } from "react";
 import { FieldWord } from "./FieldWord";
 import { matches } from "./matches";
 import { SettingWord } from "./SettingWord";
-import { StatText } from "./StatText";
+import { pStatement } from "@/study/report/format-number";
+import { plain, R2, SYMBOL, words } from "@/study/report/words";
+import { Said } from "./Said";
 
 const show = (children: ReactNode) =>
   render(<ConfigProvider theme={{ zeroRuntime: true, token: { motion: false } }}>{children}</ConfigProvider>);
@@ -77,8 +79,10 @@ test("a search finds a choice by its words or its variable name, whatever the ca
   ]).toEqual([true, true, false]);
 });
 
-test("statistical symbols are set in italics, Greek ones and words are not", () => {
-  const { container } = show(<StatText>{"Core adds 21 % (p < .001); M = 3.20, SD = 0.88, α = .89, R² .34; an n beside."}</StatText>);
-  expect([...container.querySelectorAll("i")].map((i) => i.textContent)).toEqual(["p", "M", "SD", "R"]);
-  expect(container.textContent).toContain("p\u00a0<\u00a0.001");
+test("runs are printed as they are: symbols in italics, Greek ones and words upright, a statistic on one line", () => {
+  const said = words`Core adds 21 % (${pStatement(0.0001)}); ${SYMBOL.M} = 3.20, α = .89, ${R2} .34; an n beside.`;
+  const { container } = show(<Said>{said}</Said>);
+  expect([...container.querySelectorAll("i")].map((i) => i.textContent)).toEqual(["p", "M", "R"]);
+  expect(container.textContent).toBe("Core adds 21 % (p\u00a0<\u00a0.001); M\u00a0=\u00a03.20, α\u00a0=\u00a0.89, R² .34; an n beside.");
+  expect(plain(said)).toBe("Core adds 21 % (p < .001); M = 3.20, α = .89, R² .34; an n beside.");
 });

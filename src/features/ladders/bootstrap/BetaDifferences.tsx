@@ -11,7 +11,7 @@ import { IntervalMark } from "@/ui/charts/IntervalMark";
 import { layoutIntervals } from "@/ui/charts/layout-intervals";
 import page from "@/ui/parts/page.module.css";
 import { SettingWord } from "@/ui/parts/SettingWord";
-import { StatText } from "@/ui/parts/StatText";
+import { Said } from "@/ui/parts/Said";
 import { stepColour } from "@/ui/theme/step-colours";
 import css from "../ladders.module.css";
 
@@ -67,7 +67,7 @@ export function BetaDifferences(props: { boot: ReplicateIntervals; fit: LadderFi
             </tbody>
           </table>
           <p className={css.reading}>
-            <StatText>{differenceSentence(difference, fit, title, percent)}</StatText>
+            <Said>{differenceSentence(difference, fit, title, percent)}</Said>
           </p>
         </>
       )}

@@ -5,6 +5,7 @@ import { groundOf, runHere } from "@/compute/test-support/here";
 import { ladder as ladderKind } from "../../kinds/ladder";
 import { ladderFigures, type ReplicateIntervals } from "../../model/replicate-intervals";
 import { Ladder } from "../../model/ladder";
+import { plain } from "../words";
 import { Study } from "../../model/study";
 import { StudyColumns } from "../../prepare/study-columns";
 import { sourceOf } from "../../test-support/columns";
@@ -97,7 +98,7 @@ test("a difference turned round is its negative, and its sentence names the larg
   const { of, fit } = await run(ladderOf({}, ["a"], ["b"]));
   const [ab, ba] = [differenceOf(of, "a", "b")!, differenceOf(of, "b", "a")!];
   expect([ba.estimate, ba.lower, ba.upper, ba.p]).toEqual([-ab.estimate, -ab.upper, -ab.lower, ab.p]);
-  const words = (d: typeof ab) => differenceSentence(d, fit, (name) => name.toUpperCase(), "95 %");
+  const words = (d: typeof ab) => plain(differenceSentence(d, fit, (name) => name.toUpperCase(), "95 %"));
   expect(words(ab)).toMatch(
     /^The β of A is larger than that of B by \.\d\d \(95 % interval of the difference \[\.\d\d, 1?\.\d\d\], p = \.002\)\.$/,
   );

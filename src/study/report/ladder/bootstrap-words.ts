@@ -1,6 +1,7 @@
 import type { LadderFit } from "@/core/regression/ladder";
 import { type BetaDifference, ladderFigures, type ReplicateIntervals } from "../../model/replicate-intervals";
 import { type Ladder, REPLICATES } from "../../model/ladder";
+import { type Words, words as said } from "../words";
 import { counted, formatCount, formatInterval, formatShare, pStatement } from "../format-number";
 import { columnTitle } from "./coefficient-words";
 import type { Titles } from "../level-title";
@@ -58,11 +59,11 @@ export function differenceOf(of: ReplicateIntervals, first: string, second: stri
 }
 
 /** A difference in a plain sentence. Associational. */
-export function differenceSentence(d: BetaDifference, fit: Pick<LadderFit, "parts">, title: Titles, percent: string): string {
+export function differenceSentence(d: BetaDifference, fit: Pick<LadderFit, "parts">, title: Titles, percent: string): Words {
   const [larger, smaller] = d.estimate >= 0 ? [d.first, d.second] : [d.second, d.first];
-  const interval = `${percent} interval of the difference ${formatInterval(d.lower, d.upper, formatShare)}, ${pStatement(d.p)}`;
+  const interval = said`${percent} interval of the difference ${formatInterval(d.lower, d.upper, formatShare)}, ${pStatement(d.p)}`;
   const sure = d.lower > 0 || d.upper < 0;
   return sure
-    ? `The β of ${columnTitle(larger, fit, title)} is larger than that of ${columnTitle(smaller, fit, title)} by ${formatShare(Math.abs(d.estimate))} (${interval}).`
-    : `The two β differ by ${formatShare(Math.abs(d.estimate))}, which these data do not tell from no difference (${interval}).`;
+    ? said`The β of ${columnTitle(larger, fit, title)} is larger than that of ${columnTitle(smaller, fit, title)} by ${formatShare(Math.abs(d.estimate))} (${interval}).`
+    : said`The two β differ by ${formatShare(Math.abs(d.estimate))}, which these data do not tell from no difference (${interval}).`;
 }

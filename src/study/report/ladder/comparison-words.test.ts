@@ -3,6 +3,7 @@ import { Comparison } from "../../model/comparison";
 import { Ladder } from "../../model/ladder";
 import { Study } from "../../model/study";
 import { sourceOf } from "../../test-support/columns";
+import { plain } from "../words";
 import { comparisonSays } from "./comparison-words";
 
 const wave = (i: number, k: number) => (Math.sin((i + 1) * (k + 3) * 12.9898) * 43758.5453) % 1;
@@ -26,7 +27,7 @@ const says = (...models: string[][]) => {
   const comparison = Comparison.parse({ id: "c", name: "C", models: ladders.map((l) => ({ name: l.name, ladder: l.id })) });
   const result = analyseComparison(study, comparison, ladders, source);
   if (result.status !== "compared") throw new Error(result.refusal.code);
-  return { words: comparisonSays(result), result };
+  return { words: comparisonSays(result).map(plain), result };
 };
 
 test("a ladder that holds another says what it adds, with its test; which one is larger does not hang on the order", () => {

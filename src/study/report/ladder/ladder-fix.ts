@@ -1,4 +1,5 @@
 import { listed } from "../format-number";
+import type { Watch } from "../watch";
 import type { Titles } from "../level-title";
 
 /** What can be done about a caution, as data: the page carries it out. Steps are counted from 1. */
@@ -19,12 +20,7 @@ export type LadderFix =
   | { do: "see-row"; row: number }
   | { do: "see-missing" };
 
-/** A caution about a ladder, and what can be done about it. */
-export interface LadderWatch {
-  id: string;
-  words: string;
-  fixes: LadderFix[];
-}
+export type LadderWatch = Watch<LadderFix>;
 
 /** A remedy as the words of its button. */
 export function fixLabel(fix: LadderFix, title: Titles): string {

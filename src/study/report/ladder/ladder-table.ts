@@ -2,17 +2,11 @@ import type { CodingTable } from "@/core/regression/categories";
 import type { LadderFit } from "@/core/regression/ladder";
 import type { Ladder } from "../../model/ladder";
 import type { AnalysisSample } from "../../prepare/analysis-sample";
-import { decimalsFor, formatCount, formatInterval, formatNumber, formatP, formatShare } from "../format-number";
+import { decimalsFor, formatCount, formatInterval, formatNumber, formatP, formatShare, fStatement } from "../format-number";
+import type { PrintTable } from "../print-table";
+import { DELTA_R2, R2, SR2, SYMBOL, words } from "../words";
 import { columnTitle } from "./coefficient-words";
 import { levelTitle, type Titles } from "../level-title";
-
-/** A table of text cells as a journal prints it; rows of the same width as the head. */
-export interface PrintTable {
-  title: string;
-  head: string[];
-  sections: { heading: string; rows: string[][] }[];
-  note: string;
-}
 
 /** What the coefficients of a category compare, in words. */
 export function codingWords(table: CodingTable, title: Titles): string {
@@ -42,12 +36,9 @@ export function ladderTable(ladder: Ladder, fit: LadderFit, sample: AnalysisSamp
     const { name, off } = ladder.steps[k]!;
     if (off) return [];
     const { model, change } = step;
-    const test =
-      change.F === null
-        ? ""
-        : `, F(${change.df[0]}, ${change.df[1]}) = ${formatNumber(change.F)}, p ${change.p! < 0.001 ? "< .001" : `= ${formatP(change.p)}`}`;
+    const test = change.F === null ? "" : words`, ${fStatement(change.F, change.df, change.p)}`;
     return {
-      heading: `Step ${k + 1}${name === "" ? "" : `: ${name}`}. R² = ${formatShare(model.R2, 3)}, ΔR² = ${formatShare(change.change, 3)}${test}`,
+      heading: words`Step ${k + 1}${name === "" ? "" : `: ${name}`}. ${R2} = ${formatShare(model.R2, 3)}, ${DELTA_R2} = ${formatShare(change.change, 3)}${test}`,
       rows: step.coefficients.map((c) => [
         columnTitle(c.column, fit, title),
         number(c.b.estimate, c.b.se),
@@ -63,8 +54,8 @@ export function ladderTable(ladder: Ladder, fit: LadderFit, sample: AnalysisSamp
   const hasProducts = fit.codings.length > 0;
   const centred = { mean: "mean-centred", z: "z-scored", raw: "entered as they are" }[ladder.centring];
   return {
-    title: `Hierarchical regression of ${title(fit.outcome)} (N = ${fit.n})`,
-    head: ["Term", "b", "SE", `${percent} % CI of b`, "β", "t", "p", "sr²"],
+    title: words`Hierarchical regression of ${title(fit.outcome)} (${SYMBOL.N} = ${fit.n})`,
+    head: ["Term", [SYMBOL.b], [SYMBOL.SE], words`${percent} % CI of ${SYMBOL.b}`, "β", [SYMBOL.t], [SYMBOL.p], SR2],
     sections,
     note: [
       `${sample.used} of ${sample.rows} respondents, the same in every step.`,

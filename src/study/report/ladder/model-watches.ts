@@ -1,6 +1,7 @@
 import type { SuppressionPair, SuppressionSign } from "@/core/regression/suppression";
 import { partKey, termName } from "@/core/regression/terms";
 import { counted, formatShare, listed } from "../format-number";
+import { SYMBOL, type Words, words } from "../words";
 import { columnTitle } from "./coefficient-words";
 import type { Titles } from "../level-title";
 import type { LadderFix, LadderWatch } from "./ladder-fix";
@@ -102,23 +103,23 @@ export function suppressionWatches({ ladder, result: { fit }, step, title }: Wat
   });
 }
 
-function signWords({ predictor, signs }: SuppressionSign, r: number, beta: number, title: Titles): string {
+function signWords({ predictor, signs }: SuppressionSign, r: number, beta: number, title: Titles): Words {
   const name = title(predictor);
-  const both = `r = ${formatShare(r)}, β = ${formatShare(beta)}`;
+  const both = words`${SYMBOL.r} = ${formatShare(r)}, β = ${formatShare(beta)}`;
   if (signs.includes("other-sign"))
-    return `${name} turns its sign beside the others (${both}): a sign of suppression. Read it together with them.`;
+    return words`${name} turns its sign beside the others (${both}): a sign of suppression. Read it together with them.`;
   if (signs.includes("hidden"))
-    return `${name} hardly goes with the outcome by itself and does beside the others (${both}): a sign of suppression.`;
-  return `${name} counts for more beside the others than by itself (${both}): a sign of suppression.`;
+    return words`${name} hardly goes with the outcome by itself and does beside the others (${both}): a sign of suppression.`;
+  return words`${name} counts for more beside the others than by itself (${both}): a sign of suppression.`;
 }
 
-function pairWords({ kind, predictors, suppressor }: SuppressionPair, title: Titles): string {
-  const [a, b] = predictors.map((name) => title(name));
+function pairWords({ kind, predictors, suppressor }: SuppressionPair, title: Titles): Words {
+  const [a, b] = [title(predictors[0]), title(predictors[1])];
   if (kind === "reciprocal")
-    return `${a} and ${b} each have a β larger than their own r: together they say more than apart (reciprocal suppression).`;
-  if (suppressor === "both") return `${a} and ${b} each have a β of the other sign than their own r (negative suppression).`;
+    return words`${a} and ${b} each have a β larger than their own ${SYMBOL.r}: together they say more than apart (reciprocal suppression).`;
+  if (suppressor === "both") return words`${a} and ${b} each have a β of the other sign than their own ${SYMBOL.r} (negative suppression).`;
   const other = title(predictors.find((name) => name !== suppressor)!);
   return kind === "classical"
     ? `${title(suppressor)} hardly goes with the outcome by itself and still has a β: read it as what clears ${other} (classical suppression).`
-    : `${title(suppressor)} has a β of the other sign than its own r, beside ${other} (negative suppression).`;
+    : words`${title(suppressor)} has a β of the other sign than its own ${SYMBOL.r}, beside ${other} (negative suppression).`;
 }

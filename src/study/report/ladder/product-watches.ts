@@ -1,5 +1,6 @@
 import { activeTerms } from "../../model/ladder";
 import { formatShare, listed, pStatement } from "../format-number";
+import { SYMBOL, words } from "../words";
 import { columnTitle } from "./coefficient-words";
 import type { LadderWatch } from "./ladder-fix";
 import type { WatchInput } from "./watch-input";
@@ -63,7 +64,7 @@ export function mediatorWatches({ ladder, result: { fit, pairs }, title }: Watch
     return [
       {
         id: `mediator ${term}`,
-        words: `${title(m)} goes with ${title(x)} (r = ${formatShare(r)}) and takes over ${formatShare((1 - Math.abs(after / before)) * 100, 0)} % of its coefficient, while their product adds nothing sure (${pStatement(product.b.p)}). If your theory says that ${title(x)} works through ${title(m)}, it is a mediator, and the product does not test that.`,
+        words: words`${title(m)} goes with ${title(x)} (${SYMBOL.r} = ${formatShare(r)}) and takes over ${formatShare((1 - Math.abs(after / before)) * 100, 0)} % of its coefficient, while their product adds nothing sure (${pStatement(product.b.p)}). If your theory says that ${title(x)} works through ${title(m)}, it is a mediator, and the product does not test that.`,
         fixes: fixesAt("switch-off", ladder, term),
       },
     ];

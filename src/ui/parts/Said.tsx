@@ -1,0 +1,13 @@
+import { Fragment } from "react";
+import type { Words } from "@/study/report/words";
+
+/** Words of a report as they are set, statistical symbols in italics. */
+export function Said({ children }: { children: Words }) {
+  const pieces = typeof children === "string" ? [children] : children;
+  // a statistic does not break across lines
+  const bound = (text: string) => text.replace(/ ([=<]) /g, "\u00a0$1\u00a0");
+  return pieces.map((piece, i) => {
+    if (typeof piece === "string") return <Fragment key={i}>{bound(piece)}</Fragment>;
+    return piece.as === "italic" ? <i key={i}>{piece.text}</i> : <sup key={i}>{piece.text}</sup>;
+  });
+}
