@@ -1,5 +1,6 @@
 "use client";
 
+import { formatPercent } from "@/study/report/format-number";
 import type { LadderResult } from "@/study/analyse/analyse-ladder";
 import { activeTerms, type Ladder, LadderIntervals, REPLICATES, Seed } from "@/study/model/ladder";
 import type { Study } from "@/study/model/study";
@@ -7,7 +8,8 @@ import { titleOf } from "@/study/model/study";
 import { formatCount } from "@/study/report/format-number";
 import { FieldWord } from "@/ui/parts/FieldWord";
 import page from "@/ui/parts/page.module.css";
-import { type Choice, SettingWord } from "@/ui/parts/SettingWord";
+import type { Choice } from "@/ui/parts/choice";
+import { SettingWord } from "@/ui/parts/SettingWord";
 import { filterChoices, filterOf, filterValue, filterWords, numericChoices } from "./choices";
 
 const METRICS = { z: "z-scores (β)", raw: "raw units (b)" } as const;
@@ -126,7 +128,7 @@ export function LadderSentence(props: { study: Study; ladder: Ladder; result: La
       <SettingWord
         label="Interval"
         value={String(ladder.confidence)}
-        text={`${Math.round(ladder.confidence * 1000) / 10} %`}
+        text={formatPercent(ladder.confidence)}
         choices={SHARES.map((share) => ({ value: String(share), label: `${share * 100} %` }))}
         onChange={(value) => onChange({ ...ladder, confidence: Number(value) })}
       />{" "}

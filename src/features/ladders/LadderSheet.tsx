@@ -1,5 +1,6 @@
 "use client";
 
+import { formatPercent } from "@/study/report/format-number";
 import { Segmented } from "antd";
 import { useDeferredValue, useMemo, useState } from "react";
 import { ladderCsv } from "@/files/ladder-csv";
@@ -62,7 +63,7 @@ export function LadderSheet({ ladder, selected, onSelect }: { ladder: Ladder; se
   const [resultTold, depthTold] = [useDeferredValue(result), useDeferredValue(depth)];
   // a table is saved with the intervals that are shown, and with all replicates of them
   const unready = outdated || (bootstrapped && (boot.computing || boot.intervals === null));
-  const percent = `${Math.round(ladder.confidence * 1000) / 10} %`;
+  const percent = formatPercent(ladder.confidence);
   const told: Told = share ?? (ladder.metric === "z" ? "beta" : "b");
   const unit = (name: string) => study.codebook.find((v) => v.name === name)?.unit ?? "";
   const naming: Naming = { title, unit };

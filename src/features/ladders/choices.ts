@@ -1,7 +1,7 @@
 import { type Term, termIdentity } from "@/core/regression/terms";
 import { type CaseFilter, type Ladder, ladderNames } from "@/study/model/ladder";
 import { type Study, titleOf } from "@/study/model/study";
-import type { Choice } from "@/ui/parts/SettingWord";
+import type { Choice } from "@/ui/parts/choice";
 
 type Names = Pick<Study, "codebook" | "scales" | "filters">;
 

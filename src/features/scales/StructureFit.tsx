@@ -1,6 +1,7 @@
+import { Said } from "@/ui/parts/Said";
 import { useStudy } from "@/features/study/study-context";
 import type { StructureAnalysis } from "@/study/analyse/analyse-structure";
-import { formatCount, formatNumber, formatP, formatShare } from "@/study/report/format-number";
+import { formatCount, formatNumber, pStatement, formatShare } from "@/study/report/format-number";
 import { pairsAbove, pairsOf } from "@/study/report/structure-words";
 import css from "./scales.module.css";
 
@@ -46,7 +47,7 @@ export function StructureFit({ analysis }: { analysis: StructureAnalysis }) {
         <div className={css.figureNote}>
           Bartlett&rsquo;s χ²({pairsOf(analysis)})
           <br />
-          <i>p</i> {sphericity ? (sphericity.p < 0.001 ? "< .001" : `= ${formatP(sphericity.p)}`) : "not available"}
+          {sphericity ? <Said>{pStatement(sphericity.p)}</Said> : "not available"}
         </div>
       </div>
       <div>

@@ -78,6 +78,11 @@ export function formatPlain(value: number): string {
   return String(value).replace("-", "−");
 }
 
+/** `95 %` of a share such as .95; a decimal where there is one. */
+export function formatPercent(share: number): string {
+  return `${Math.round(share * 1000) / 10} %`;
+}
+
 /** A count with thin spaces between thousands. */
 export function formatCount(value: number): string {
   return String(value).replace(/\B(?=(\d{3})+$)/g, "\u202f");

@@ -1,26 +1,24 @@
 "use client";
 
-import { type ReactNode, useRef, useState } from "react";
+import { type ReactElement, type ReactNode, useState } from "react";
 import { fileName } from "@/ui/parts/save-file";
 import css from "./chart-frame.module.css";
 import { saveAsPng, saveAsSvg } from "./save-chart";
 
 /** A chart with its title, its numbers as a table, and the ways to save it. */
-export function ChartFrame(props: { title: string; note: string; children: ReactNode; table: ReactNode }) {
-  const frame = useRef<HTMLDivElement>(null);
+export function ChartFrame(props: { title: string; note: string; children: ReactElement; table: ReactNode }) {
   const [asTable, setAsTable] = useState(false);
   const [fault, setFault] = useState(false);
-  const save = (how: (svg: SVGSVGElement, name: string) => Promise<void>, ending: string) => {
-    const svg = frame.current?.querySelector("svg");
+  const save = (how: (chart: ReactElement, name: string) => Promise<void>, ending: string) => {
     setFault(false);
-    if (svg) how(svg, fileName(props.title, ending)).catch(() => setFault(true));
+    how(props.children, fileName(props.title, ending)).catch(() => setFault(true));
   };
   return (
     <figure className={css.figure} aria-label={props.title}>
       <figcaption>
         <b>{props.title}</b> <span className="quiet">{props.note}</span>
       </figcaption>
-      <div ref={frame} hidden={asTable} tabIndex={0} role="group" aria-label={`${props.title}, picture`}>
+      <div hidden={asTable} tabIndex={0} role="group" aria-label={`${props.title}, picture`}>
         {props.children}
       </div>
       {asTable && props.table}

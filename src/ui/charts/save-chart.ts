@@ -1,17 +1,20 @@
+import type { ReactElement } from "react";
 import { saveBlob } from "@/ui/parts/save-file";
+import type { DrawnChart } from "./draw-chart";
 
 /** How many pixels a unit of the picture gets in a PNG: sharp in print. */
 const SCALE = 3;
 
 /** Saves a chart as SVG with the page's colours and faces inside, so that it looks the same everywhere. */
-export async function saveAsSvg(svg: SVGSVGElement, name: string): Promise<void> {
-  saveBlob(name, new Blob([await standalone(svg)], { type: "image/svg+xml" }));
+export async function saveAsSvg(chart: ReactElement, name: string): Promise<void> {
+  const { svg } = await standalone(chart);
+  saveBlob(name, new Blob([svg], { type: "image/svg+xml" }));
 }
 
 /** Saves it as PNG on paper white. @throws when the picture cannot be drawn */
-export async function saveAsPng(svg: SVGSVGElement, name: string): Promise<void> {
-  const { width, height } = svg.viewBox.baseVal;
-  const url = URL.createObjectURL(new Blob([await standalone(svg)], { type: "image/svg+xml" }));
+export async function saveAsPng(chart: ReactElement, name: string): Promise<void> {
+  const { svg, width, height } = await standalone(chart);
+  const url = URL.createObjectURL(new Blob([svg], { type: "image/svg+xml" }));
   try {
     const image = new Image(width * SCALE, height * SCALE);
     image.src = url;
@@ -31,22 +34,10 @@ export async function saveAsPng(svg: SVGSVGElement, name: string): Promise<void>
   }
 }
 
-async function standalone(svg: SVGSVGElement): Promise<string> {
-  const copy = svg.cloneNode(true) as SVGSVGElement;
-  const { width, height } = svg.viewBox.baseVal;
-  copy.setAttribute("xmlns", "http://www.w3.org/2000/svg");
-  copy.setAttribute("width", String(width));
-  copy.setAttribute("height", String(height));
-  const page = getComputedStyle(document.documentElement);
-  const plain = (value: string): string =>
-    value.replace(/var\((--[\w-]+)\)/g, (_, name: string) => plain(page.getPropertyValue(name).trim()));
-  for (const element of [copy, ...copy.querySelectorAll("*")])
-    for (const attribute of [...element.attributes])
-      if (attribute.value.includes("var(")) element.setAttribute(attribute.name, plain(attribute.value));
-  const style = document.createElementNS("http://www.w3.org/2000/svg", "style");
-  style.textContent = await facesFor(copy.textContent ?? "");
-  copy.prepend(style);
-  return new XMLSerializer().serializeToString(copy);
+async function standalone(chart: ReactElement): Promise<DrawnChart> {
+  const { drawChart } = await import("./draw-chart"); // what draws without a page is fetched when a picture is saved
+  const letters = drawChart(chart).svg.replace(/<[^>]*>/g, "");
+  return drawChart(chart, await facesFor(letters));
 }
 
 /** The page's upright text faces that hold a text's letters, as rules with the font inside. */

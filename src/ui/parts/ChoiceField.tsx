@@ -5,7 +5,7 @@ import type { DefaultOptionType } from "antd/es/select";
 import { useState } from "react";
 import { matches } from "./matches";
 import css from "./page.module.css";
-import type { Choice } from "./SettingWord";
+import type { Choice } from "./choice";
 import type { Typed } from "./later";
 
 /** A list of so many choices is drawn whole: measuring which of them are in view takes longer at every change. */

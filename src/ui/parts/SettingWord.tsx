@@ -1,18 +1,10 @@
 "use client";
 
 import { useRef, useState } from "react";
+import type { Choice } from "./choice";
 import type { ChoiceFieldProps } from "./ChoiceField";
 import { laterField } from "./later";
 import css from "./page.module.css";
-
-/** A choice of a setting; choices with the same group stand together. */
-export interface Choice {
-  value: string;
-  label: string;
-  /** Added to what a search looks at: a variable's name beside its label. */
-  search?: string;
-  group?: string;
-}
 
 /** The open list, for words and for whatever else is chosen so. */
 export const ChoiceField = laterField<ChoiceFieldProps>(() => import("./ChoiceField"));

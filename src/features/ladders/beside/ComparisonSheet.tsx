@@ -10,7 +10,8 @@ import { formatCount, listed } from "@/study/report/format-number";
 import { refusalWords } from "@/study/report/refusals";
 import { NameWord } from "@/ui/parts/NameWord";
 import page from "@/ui/parts/page.module.css";
-import { type Choice, SettingWord } from "@/ui/parts/SettingWord";
+import type { Choice } from "@/ui/parts/choice";
+import { SettingWord } from "@/ui/parts/SettingWord";
 import { BesideCoefficients } from "./BesideCoefficients";
 import { FitTable } from "./FitTable";
 

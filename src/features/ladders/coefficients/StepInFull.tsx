@@ -1,12 +1,13 @@
 "use client";
 
+import { Said } from "@/ui/parts/Said";
 import { type ReactNode, useState } from "react";
 import { useRemembered } from "@/features/study/use-remembered";
 import type { TermInflation } from "@/core/diagnostics/collinearity";
 import type { Coefficient, Estimate } from "@/core/regression/coefficients";
 import type { LadderFit } from "@/core/regression/ladder";
 import type { TermTest } from "@/core/regression/term-tests";
-import { decimalsFor, formatInterval, formatNumber, formatP, formatShare } from "@/study/report/format-number";
+import { decimalsFor, fStatement, formatInterval, formatNumber, formatP, formatShare } from "@/study/report/format-number";
 import { coefficientSentence, columnTitle, type Naming, type Told } from "@/study/report/ladder/coefficient-words";
 import type { Titles } from "@/study/report/level-title";
 import css from "../ladders.module.css";
@@ -208,8 +209,7 @@ function JointRow({
             "no joint test"
           ) : (
             <>
-              together <i>F</i>({test.df[0]}, {test.df[1]}) = {formatNumber(test.F)}, <i>p</i>{" "}
-              {test.p! < 0.001 ? "< .001" : `= ${formatP(test.p)}`}
+              together <Said>{fStatement(test.F, test.df, test.p)}</Said>
             </>
           )}
           {inflation?.root ? `, generalized VIF^(1/${2 * inflation.columns}) = ${formatNumber(inflation.root)}` : ""}

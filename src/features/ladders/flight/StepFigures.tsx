@@ -1,5 +1,6 @@
+import { Said } from "@/ui/parts/Said";
 import type { StepFit } from "@/core/regression/ladder";
-import { formatInterval, formatNumber, formatP, formatShare } from "@/study/report/format-number";
+import { formatInterval, formatNumber, pStatement, formatShare } from "@/study/report/format-number";
 import type { RiseBar as Layout } from "@/ui/charts/layout-rise";
 import { RiseBar } from "@/ui/charts/RiseBar";
 import page from "@/ui/parts/page.module.css";
@@ -59,7 +60,7 @@ export function StepFigures(props: {
           <>
             <i>F</i>({change.df[0]}, {change.df[1]}) = {formatNumber(change.F)}
             <br />
-            <i>p</i> {change.p! < 0.001 ? "< .001" : `= ${formatP(change.p)}`}
+            <Said>{pStatement(change.p)}</Said>
           </>
         )}
       </div>

@@ -7,7 +7,7 @@ import type { Ladder } from "@/study/model/ladder";
 import type { Study } from "@/study/model/study";
 import type { RiseBar as Layout } from "@/ui/charts/layout-rise";
 import { FieldWord } from "@/ui/parts/FieldWord";
-import type { Choice } from "@/ui/parts/SettingWord";
+import type { Choice } from "@/ui/parts/choice";
 import { stepColour } from "@/ui/theme/step-colours";
 import { termOf } from "../choices";
 import { addTerm, nameStep, type PlacedTerm, switchStep } from "../ladder-edits";

@@ -1,7 +1,8 @@
 "use client";
 
 import { useState } from "react";
-import { type Choice, ChoiceField } from "@/ui/parts/SettingWord";
+import type { Choice } from "@/ui/parts/choice";
+import { ChoiceField } from "@/ui/parts/SettingWord";
 import page from "@/ui/parts/page.module.css";
 import css from "./flight.module.css";
 

@@ -2,7 +2,7 @@ import type { CodingTable } from "@/core/regression/categories";
 import type { LadderFit } from "@/core/regression/ladder";
 import type { Ladder } from "../../model/ladder";
 import type { AnalysisSample } from "../../prepare/analysis-sample";
-import { decimalsFor, formatCount, formatInterval, formatNumber, formatP, formatShare, fStatement } from "../format-number";
+import { decimalsFor, formatCount, formatInterval, formatNumber, formatP, formatPercent, formatShare, fStatement } from "../format-number";
 import type { PrintTable } from "../print-table";
 import { DELTA_R2, R2, SR2, SYMBOL, words } from "../words";
 import { columnTitle } from "./coefficient-words";
@@ -30,7 +30,7 @@ export function errorWords(fit: LadderFit): string {
 
 /** All steps of a ladder that are not switched off, one section a step: coefficients, then R², ΔR² and F change. */
 export function ladderTable(ladder: Ladder, fit: LadderFit, sample: AnalysisSample, title: Titles): PrintTable {
-  const percent = formatShare(ladder.confidence * 100, ladder.confidence === 0.95 ? 0 : 1);
+  const percent = formatPercent(ladder.confidence);
   const number = (value: number | null, se: number | null) => formatNumber(value, decimalsFor(se));
   const sections = fit.steps.flatMap((step, k) => {
     const { name, off } = ladder.steps[k]!;
@@ -55,7 +55,7 @@ export function ladderTable(ladder: Ladder, fit: LadderFit, sample: AnalysisSamp
   const centred = { mean: "mean-centred", z: "z-scored", raw: "entered as they are" }[ladder.centring];
   return {
     title: words`Hierarchical regression of ${title(fit.outcome)} (${SYMBOL.N} = ${fit.n})`,
-    head: ["Term", [SYMBOL.b], [SYMBOL.SE], words`${percent} % CI of ${SYMBOL.b}`, "β", [SYMBOL.t], [SYMBOL.p], SR2],
+    head: ["Term", [SYMBOL.b], [SYMBOL.SE], words`${percent} CI of ${SYMBOL.b}`, "β", [SYMBOL.t], [SYMBOL.p], SR2],
     sections,
     note: [
       `${sample.used} of ${sample.rows} respondents, the same in every step.`,

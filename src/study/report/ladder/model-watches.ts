@@ -1,6 +1,6 @@
 import type { SuppressionPair, SuppressionSign } from "@/core/regression/suppression";
 import { partKey, termName } from "@/core/regression/terms";
-import { counted, formatShare, listed } from "../format-number";
+import { counted, formatNumber, formatShare, listed } from "../format-number";
 import { SYMBOL, type Words, words } from "../words";
 import { columnTitle } from "./coefficient-words";
 import type { Titles } from "../level-title";
@@ -71,7 +71,7 @@ export function collinearityWatches({ ladder, result: { fit, inflations }, step,
     if (c.tolerance >= LOW || c.column !== c.term || inProduct(c.term)) continue;
     watches.push({
       id: `tolerance ${c.column}`,
-      words: `${columnTitle(c.column, fit, title)} shares nearly everything with the other terms (tolerance ${formatShare(c.tolerance, 3)}, VIF ${c.vif.toFixed(1)}): its own coefficient is uncertain.`,
+      words: `${columnTitle(c.column, fit, title)} shares nearly everything with the other terms (tolerance ${formatShare(c.tolerance, 3)}, VIF ${formatNumber(c.vif, 1)}): its own coefficient is uncertain.`,
       fixes: fixesAt("switch-off", ladder, c.term),
     });
   }
@@ -79,7 +79,7 @@ export function collinearityWatches({ ladder, result: { fit, inflations }, step,
     if (columns < 2 || root === null || root * root < 1 / LOW || inProduct(term)) continue;
     watches.push({
       id: `inflation ${term}`,
-      words: `${columnTitle(term, fit, title)} as a whole shares nearly everything with the other terms (generalized VIF${`^(1/${2 * columns})`} = ${root.toFixed(2)}).`,
+      words: `${columnTitle(term, fit, title)} as a whole shares nearly everything with the other terms (generalized VIF${`^(1/${2 * columns})`} = ${formatNumber(root)}).`,
       fixes: fixesAt("switch-off", ladder, term),
     });
   }

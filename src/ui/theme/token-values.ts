@@ -1,0 +1,20 @@
+/** The values of tokens.css, for pictures that are drawn where there is no page: files, the compute command. A test holds the two together. */
+export const TOKENS: Readonly<Record<string, string>> = {
+  "--paper": "#fbf9f4",
+  "--shade": "#f3ece0",
+  "--rule": "#e4dccb",
+  "--ink": "#23211e",
+  "--quiet": "#6b6355",
+  "--plum": "#7a2e5d",
+  "--plum-pale": "#c98fb0",
+  "--rust": "#b4532a",
+  "--pine": "#2f6b5e",
+  "--pine-pale": "#9cb8ae",
+  "--ochre": "#8a680f",
+  "--slate": "#3f5a7d",
+  "--moss": "#5e7331",
+  "--strip-middle": "#e2dac9",
+  "--serif": '"Source Serif 4 Variable", "DejaVu Sans Signs", Georgia, serif',
+  "--sans": '"Source Sans 3 Variable", "DejaVu Sans Signs", system-ui, sans-serif',
+  "--margin-width": "272px",
+};
