@@ -1,26 +1,37 @@
 import { spawnSync } from "node:child_process";
-import path from "node:path";
 import { once } from "node:events";
+import { existsSync } from "node:fs";
+import path from "node:path";
 import { Worker } from "node:worker_threads";
 import { readAnchor, limits, wholeJob } from "./anchor-job";
 
 /**
- * `npm run bench:bootstrap FOLDER [rounds]`: whole bootstrap jobs in turns with the founders' anchors (their folder, its data generated and bench.c
- * compiled): 10,000 case resamples, jackknife and BCa limits of the anchors' figures with the data in memory. Prints medians and their ratios.
+ * `npm run bench:bootstrap [rounds]`: whole bootstrap jobs in turns with the anchors of `bench/anchors` (the same job in C and in numpy; needs gcc,
+ * python3-numpy and python3-scipy): 10,000 case resamples, jackknife and BCa limits with the data in memory. Prints medians and their ratios.
  */
-const folder = process.argv[2]!;
-const rounds = Number(process.argv[3] ?? 5);
+const PYTHON = process.env.PYTHON ?? "/usr/bin/python3";
+const PROGRAM = path.join("data", "resample");
+const folder = path.resolve("bench", "anchors");
+const rounds = Number(process.argv[2] ?? 5);
 const B = 10_000;
 const file = (name: string) => path.join(folder, "data", `${name}.bin`);
 const say = (text: string) => process.stdout.write(`${text}\n`);
+
+function made(command: string, args: string[]): void {
+  const { status, stderr } = spawnSync(command, args, { cwd: folder, encoding: "utf8" });
+  if (status !== 0) throw new Error(`${command}: ${stderr || "not found"}`);
+}
+if (!existsSync(file("W3"))) made(PYTHON, ["make_data.py"]);
+const compiler = ["-O3", "-march=native", "-mprefer-vector-width=512", "-ffast-math", "-pthread"];
+made("gcc", [...compiler, "resample.c", "-o", PROGRAM, "-lm"]);
 
 /** ms of the last of two repetitions, the program's own count. */
 function anchor(command: string, args: string[]): number {
   const { stdout } = spawnSync(command, args, { cwd: folder, encoding: "utf8", env: { ...process.env, OPENBLAS_NUM_THREADS: "1" } });
   return JSON.parse(stdout.trim().split("\n").at(-1)!).ms;
 }
-const c = (name: string) => () => anchor("./bench", [file(name), "gemm", "1", "2"]);
-const numpy = (name: string) => () => anchor("/usr/bin/python3", ["bench_numpy.py", name, "smart", "--reps", "2"]);
+const c = (name: string) => () => anchor(PROGRAM, [file(name), "gemm", "1", "2"]);
+const numpy = (name: string) => () => anchor(PYTHON, ["resample_numpy.py", name, "smart", "--reps", "2"]);
 
 async function workersFor(name: string): Promise<Worker[]> {
   const workers = [0, 1].map(() => new Worker(new URL("./start-anchor-thread.mjs", import.meta.url), { workerData: { file: file(name) } }));

@@ -1,7 +1,19 @@
 import { spawnSync } from "node:child_process";
 import { existsSync } from "node:fs";
+import path from "node:path";
 
-const PLACES = [process.env.CHROMIUM, "/usr/bin/chromium", "/usr/bin/chromium-browser", "/usr/bin/google-chrome"];
+/** Below the folders where Windows keeps programs. */
+const ON_WINDOWS = ["Chromium/Application/chrome.exe", "Google/Chrome/Application/chrome.exe", "Microsoft/Edge/Application/msedge.exe"];
+const WINDOWS_FOLDERS = [process.env.LOCALAPPDATA, process.env.PROGRAMFILES, process.env["PROGRAMFILES(X86)"]];
+const PLACES = [
+  process.env.CHROMIUM,
+  "/usr/bin/chromium",
+  "/usr/bin/chromium-browser",
+  "/usr/bin/google-chrome",
+  "/Applications/Chromium.app/Contents/MacOS/Chromium",
+  "/Applications/Google Chrome.app/Contents/MacOS/Google Chrome",
+  ...WINDOWS_FOLDERS.flatMap((folder) => (folder ? ON_WINDOWS.map((place) => path.join(folder, place)) : [])),
+];
 
 /** Path of a Chromium on this machine, or null. CHROMIUM names another one. */
 export function findChromium() {

@@ -122,7 +122,7 @@ test("a file that lacks a used column, or whose codes do not tell respondents ap
   const before = db.select().from(datasets).all().length;
   await expect(replace("code,group\nA,x\n", null)).rejects.toMatchObject({
     code: "columns-missing",
-    message: expect.stringMatching(/scale "S" names an item "q1"/),
+    message: expect.stringMatching(/scale "S" uses "q1"/),
   });
   await expect(replace("code,q1,group\nA,1,x\nA,2,x\n", "code")).rejects.toMatchObject({
     code: "key-not-unique",

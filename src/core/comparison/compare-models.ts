@@ -56,7 +56,7 @@ export interface Comparison {
 const INSIDE = 1e-18;
 
 /**
- * Compares models of one outcome on one sample (contract section 13). No p value unless nested.
+ * Compares models of one outcome on one sample (docs/methods.md, “Comparing models”). No p value unless nested.
  * @param folds for cross-validation; null leaves it out
  * @throws UnlikeModelsError when two models differ in outcome or cases
  * Sources: Burnham & Anderson (2002), Model Selection and Multimodel Inference, 2.9; Wagenmakers (2007), Psychonomic Bulletin & Review 14, 779–804.

@@ -4,7 +4,7 @@ import { hasFullLeverage, leverages, orthonormalBasis } from "../regression/orth
 /** A value per case, null where it is not available: with leverage 1, or with nothing left to divide by. */
 export type PerCase = (number | null)[];
 
-/** How each case fits, and what it does to the fit (contract section 12). In the order of the sample. */
+/** How each case fits, and what it does to the fit (docs/methods.md, “Who makes the result”). In the order of the sample. */
 export interface CaseStatistics {
   fitted: Float64Array;
   /** Observed − fitted, outcome units. */

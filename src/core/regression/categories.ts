@@ -32,7 +32,7 @@ export interface CodingTable {
 }
 
 /**
- * The coding of a category on its sample (contract section 2). The reference level has 0 in every column, or −1 with
+ * The coding of a category on its sample (docs/methods.md, “Categories”). The reference level has 0 in every column, or −1 with
  * deviation coding.
  * @param choice null: indicator coding against the first level that has cases
  * @throws UnknownLevelError when the chosen reference is none of the levels

@@ -29,7 +29,7 @@ export interface Coefficient {
   /** Outcome units per unit of the column, the others held constant. */
   b: Estimate;
   /**
-   * Standardized coefficient (contract section 4); its interval is normal theory in the z metric: approximate.
+   * Standardized coefficient (docs/methods.md, “β”); its interval is normal theory in the z metric: approximate.
    * Null when the z metric does not hold the column.
    */
   beta: Estimate | null;

@@ -24,7 +24,7 @@ export interface Covariance {
 export type NoCovariance = { readonly reason: "full-leverage"; readonly cases: number[] } | { readonly reason: "too-few-clusters" };
 
 /**
- * The covariance of a fit's coefficients (contract section 3).
+ * The covariance of a fit's coefficients (docs/methods.md, “Standard errors”).
  * Sources: HC3: MacKinnon & White (1985), Journal of Econometrics 29, 305–325. CR1: Liang & Zeger (1986), Biometrika 73, 13–22,
  * with the factor G/(G − 1)·(n − 1)/df.
  */

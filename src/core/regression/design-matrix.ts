@@ -58,13 +58,13 @@ export interface DesignChoices {
 }
 
 /**
- * "model": the columns as they are fitted. The standardized metric of contract section 4 z-scores every numeric variable,
+ * "model": the columns as they are fitted. The standardized metric of docs/methods.md, “β” z-scores every numeric variable,
  * product component or not; "z" leaves the columns of categories as they are, "z-indicators" z-scores these too.
  */
 export type Metric = "model" | "z" | "z-indicators";
 
 /**
- * The columns of a whole ladder from its terms (contract section 2): products of the components' columns, every pair when a
+ * The columns of a whole ladder from its terms (docs/methods.md, “Centring and products”): products of the components' columns, every pair when a
  * component is a category; numeric components of any product centred in their own column too, in every step; others raw.
  * @param steps the terms each step adds
  * @param variables the analysis sample, length n ≥ 2

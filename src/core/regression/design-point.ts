@@ -36,7 +36,7 @@ export type Place<V> = (component: ComponentColumn) => V;
 
 /**
  * A place among the predictors: what is held where it is held, numeric variables else at their means, categories at equal weights of
- * their levels. Averages are put into the variables; products are formed from them (contract section 8).
+ * their levels. Averages are put into the variables; products are formed from them (docs/methods.md, “Marginal means”).
  * @param held by component; a component that is not named stands at its average
  */
 export function placeAt<V>(of: Arithmetic<V>, design: DesignMatrix, held: readonly HeldAt[], spread: SpreadOf<V>): Place<V> {

@@ -71,7 +71,7 @@ export interface LadderModels {
 }
 
 /**
- * Fits all steps of a hierarchical regression on one sample and one factorization (contract sections 1 to 3).
+ * Fits all steps of a hierarchical regression on one sample and one factorization (docs/methods.md, “Least squares”).
  * @param variables complete columns of the analysis sample, outcome included, by name; all of length n
  * @throws CoreError: too few cases, constant outcome, a value that is not finite, a duplicate or unknown term
  */
@@ -190,7 +190,7 @@ function testedCoefficients(fit: Fit, found: Covariance | NoCovariance, confiden
 }
 
 /**
- * β of every column of every step (contract section 4): outcome and numeric variables as z-scores, products formed from these
+ * β of every column of every step (docs/methods.md, “β”): outcome and numeric variables as z-scores, products formed from these
  * and left as they are. Where the columns of that metric are multiples of the fitted ones, apart from a constant, β is b in
  * another unit; otherwise the z metric is fitted.
  * @param indicators true: the columns of categories are z-scored too, before products are formed from them

@@ -32,7 +32,7 @@ export interface MarginalMeans {
 }
 
 /**
- * Predicted outcomes over the levels of one variable of a step (contract section 8), numeric covariates at their means, other
+ * Predicted outcomes over the levels of one variable of a step (docs/methods.md, “Marginal means”), numeric covariates at their means, other
  * categories averaged with equal weights over the levels that have cases. Averages are put into the variables; products are
  * formed from them.
  * @param k step, from 0

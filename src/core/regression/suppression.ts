@@ -27,7 +27,7 @@ const NEAR_ZERO = 0.1;
 const NOT_SIGNIFICANT = 0.05;
 
 /**
- * Reading aids of contract section 15 for one step. Only numeric predictors that are in no product of the step: beside a
+ * Reading aids for one step (docs/methods.md, “Suppression”). Only numeric predictors that are in no product of the step: beside a
  * product, or for one level against another, β and r do not speak of the same thing.
  * @param terms all terms in the model at this step
  * Sources: Conger (1974), Educational and Psychological Measurement 34, 35–46; Tzelgov & Henik (1991), Psychological Bulletin 109, 524–536.

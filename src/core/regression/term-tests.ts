@@ -23,7 +23,7 @@ export function termPositions(columns: readonly DesignColumn[], terms: readonly 
 }
 
 /**
- * The test of every term of a step (contract section 3). A term without a column of its own has none.
+ * The test of every term of a step (docs/methods.md, “Categories”). A term without a column of its own has none.
  * @param terms all terms up to this step
  */
 export function termTests(columns: readonly DesignColumn[], terms: readonly Term[], fit: Fit): TermTest[] {

@@ -32,7 +32,7 @@ export interface Reliability {
 }
 
 /**
- * Cronbach's alpha, k/(k − 1)·(1 − Σs²ᵢ/s²_total), with Feldt's interval and each item's part in it (contract section 9).
+ * Cronbach's alpha, k/(k − 1)·(1 − Σs²ᵢ/s²_total), with Feldt's interval and each item's part in it (docs/methods.md, “Scale scores”).
  * @param items k ≥ 2 columns of equal length n ≥ 2, complete cases, already reversed where reverse-keyed
  * @param confidence share of the interval, as .95
  * @throws TooFewCasesError when n < 2

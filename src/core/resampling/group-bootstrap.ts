@@ -23,7 +23,7 @@ export function groupFigures(groups: readonly LadderModels[], step: number): Gro
 
 /**
  * One step of a ladder fitted in each group, made ready to be resampled within groups. Means and SDs of all groups together, formed anew in each resample,
- * serve for centring and for β in every group (contract section 7).
+ * serve for centring and for β in every group (docs/methods.md, “Bootstrap intervals”).
  * @param groups the same ladder on the cases of each group, with the same columns
  * @throws NotClosedError when a product stands without its parts
  */

@@ -23,7 +23,7 @@ export interface BcaLimits extends IntervalLimits {
 const ROUNDING = 1e-9;
 
 /**
- * Quantile of replicates at rank (B + 1)·α, linear between neighbours, at most the outermost (contract section 5).
+ * Quantile of replicates at rank (B + 1)·α, linear between neighbours, at most the outermost (docs/methods.md, “Bootstrap intervals”).
  */
 function atRank(of: OrderStatistics, alpha: number): { value: number; clamped: boolean } {
   const { count } = of;

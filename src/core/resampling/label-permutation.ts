@@ -20,7 +20,7 @@ export interface PermutedDifference {
 
 /**
  * Do slopes differ between groups more than they would if the groups were names only? Labels are shuffled over the cases; all groups are centred by the
- * whole sample (contract section 7). The counts of ranges add up: permutation k draws from the stream of (seed, k).
+ * whole sample (docs/methods.md, “Bootstrap intervals”). The counts of ranges add up: permutation k draws from the stream of (seed, k).
  * @param models the ladder on all cases together
  * @param labels group of each case, from 0
  */

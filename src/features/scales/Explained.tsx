@@ -1,16 +1,18 @@
 import type { FactorSolution } from "@/core/factors/factor-solution";
+import { type VarianceShare, varianceStages } from "@/core/factors/variance-explained";
 import type { StructureAnalysis } from "@/study/analyse/analyse-structure";
 import { formatNumber, formatShare } from "@/study/report/format-number";
-import { type VarianceShare, varianceStages } from "@/study/report/variance-stages";
 import { CorrelationTable } from "@/ui/parts/CorrelationTable";
 import page from "@/ui/parts/page.module.css";
 import css from "./scales.module.css";
+
+const STAGES = { eigenvalue: "Eigenvalue", extracted: "Extracted", turned: "Turned" };
 
 /** Variance explained before, by the extraction and after turning; how the factors correlate. */
 export function Explained({ analysis, solution }: { analysis: StructureAnalysis; solution: FactorSolution }) {
   const { factors: m } = solution;
   const { correlations } = solution.rotated;
-  const stages = varianceStages(analysis, solution);
+  const stages = varianceStages(analysis.eigenvalues, solution);
   return (
     <>
       <h2 className={page.heading}>Variance explained</h2>
@@ -29,9 +31,9 @@ export function Explained({ analysis, solution }: { analysis: StructureAnalysis;
             </tr>
           </thead>
           <tbody>
-            {stages.map(({ name, factors, together }) => (
-              <tr key={name}>
-                <th scope="row">{name}</th>
+            {stages.map(({ stage, factors, together }) => (
+              <tr key={stage}>
+                <th scope="row">{STAGES[stage]}</th>
                 {[...factors, together].map((share, f) => (
                   <Share key={f} of={share} />
                 ))}

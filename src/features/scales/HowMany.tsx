@@ -1,8 +1,8 @@
+import { eigenvalueShares } from "@/core/factors/variance-explained";
 import type { StructureAnalysis } from "@/study/analyse/analyse-structure";
 import { Seed } from "@/study/model/ladder";
 import type { Structure } from "@/study/model/structure";
 import { formatCount, formatNumber } from "@/study/report/format-number";
-import { eigenvalueRows } from "@/study/report/variance-stages";
 import { ChartFrame } from "@/ui/charts/ChartFrame";
 import { ScreeChart } from "@/ui/charts/ScreeChart";
 import { FieldWord } from "@/ui/parts/FieldWord";
@@ -29,8 +29,8 @@ export function HowMany({
 }
 
 function Scree({ analysis }: { analysis: StructureAnalysis }) {
-  const { retained, sets } = analysis.parallel;
-  const rows = eigenvalueRows(analysis);
+  const { retained, sets, percentile } = analysis.parallel;
+  const rows = eigenvalueShares(analysis.eigenvalues);
   return (
     <ChartFrame
       title="Eigenvalues beside those of random data"
@@ -48,13 +48,13 @@ function Scree({ analysis }: { analysis: StructureAnalysis }) {
             </tr>
           </thead>
           <tbody>
-            {rows.map(({ value, random, percent, together, kept }, i) => (
+            {rows.map(({ variance, percent, upTo }, i) => (
               <tr key={i}>
                 <th scope="row">{i + 1}</th>
-                <td className={kept ? css.main : undefined}>{formatNumber(value)}</td>
-                <td>{formatNumber(random)}</td>
+                <td className={i < retained ? css.main : undefined}>{formatNumber(variance)}</td>
+                <td>{formatNumber(percentile[i]!)}</td>
                 <td>{formatNumber(percent, 1)}</td>
-                <td>{formatNumber(together, 1)}</td>
+                <td>{formatNumber(upTo, 1)}</td>
               </tr>
             ))}
           </tbody>
@@ -62,8 +62,8 @@ function Scree({ analysis }: { analysis: StructureAnalysis }) {
       }
     >
       <ScreeChart
-        eigenvalues={rows.map((row) => row.value)}
-        random={rows.map((row) => row.random)}
+        eigenvalues={Array.from(analysis.eigenvalues)}
+        random={Array.from(percentile)}
         retained={retained}
         title="Eigenvalues beside those of random data"
         format={(v) => formatNumber(v, Number.isInteger(v) ? 0 : 2)}

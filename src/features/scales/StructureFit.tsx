@@ -1,8 +1,8 @@
 import { Said } from "@/ui/parts/Said";
 import { useStudy } from "@/features/study/study-context";
+import { pairsAbove, pairsOf } from "@/core/describe/correlation-facts";
 import type { StructureAnalysis } from "@/study/analyse/analyse-structure";
 import { formatCount, formatNumber, pStatement, formatShare } from "@/study/report/format-number";
-import { pairsAbove, pairsOf } from "@/study/report/structure-words";
 import css from "./scales.module.css";
 
 /** Who is in, and whether these items may be factored. */
@@ -45,14 +45,15 @@ export function StructureFit({ analysis }: { analysis: StructureAnalysis }) {
           {sphericity ? formatNumber(sphericity.chi2) : "–"}
         </div>
         <div className={css.figureNote}>
-          Bartlett&rsquo;s χ²({pairsOf(analysis)})
+          Bartlett&rsquo;s χ²({pairsOf(analysis.items.length)})
           <br />
           {sphericity ? <Said>{pStatement(sphericity.p)}</Said> : "not available"}
         </div>
       </div>
       <div>
         <div className={css.figure} data-testid="above">
-          {formatCount(pairsAbove(analysis, 0.3))} <small>of {formatCount(pairsOf(analysis))}</small>
+          {formatCount(pairsAbove(analysis.correlations, analysis.items.length, 0.3))}{" "}
+          <small>of {formatCount(pairsOf(analysis.items.length))}</small>
         </div>
         <div className={css.figureNote}>
           correlations above .3

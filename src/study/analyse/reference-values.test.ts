@@ -18,7 +18,7 @@ const SETS = readdirSync(path.join(process.cwd(), "reference"))
   .filter((file) => file.endsWith(".json"))
   .map((file) => file.replace(".json", ""));
 
-/** By section of the contract; a block may hold parts that are compared all the same. */
+/** By subject; a block may hold parts that are compared all the same. */
 const LATER: Record<string, string> = {
   "5": "bootstrap intervals",
   "6": "probing products",

@@ -1,4 +1,5 @@
 import type { FactorSolution } from "@/core/factors/factor-solution";
+import { sharesOf } from "@/core/factors/variance-explained";
 import type { Structure } from "../model/structure";
 import type { StructureAnalysis, StructureResult } from "./analyse-structure";
 
@@ -34,7 +35,7 @@ export function structureResults(structure: Structure, result: StructureResult) 
       bartlett: analysis.sphericity,
       refusal: analysis.singular,
       eigenvalues: Array.from(analysis.eigenvalues),
-      initial_percent: Array.from(analysis.eigenvalues, (value) => (100 * value) / k),
+      initial_percent: percent(analysis.eigenvalues, k),
     },
     parallel_analysis: {
       sets: analysis.parallel.sets,
@@ -51,7 +52,6 @@ export function structureResults(structure: Structure, result: StructureResult) 
 function solutionResults(analysis: StructureAnalysis, solution: FactorSolution) {
   const { factors: m, items: k, rotated, unrotated } = solution;
   const loadings = (of: Float64Array) => byItem(analysis, rows(of, m));
-  const percent = (variance: Float64Array) => Array.from(variance, (value) => (100 * value) / k);
   return {
     extraction: {
       factors: m,
@@ -60,7 +60,7 @@ function solutionResults(analysis: StructureAnalysis, solution: FactorSolution) 
       communality_initial_from: solution.initialFrom,
       communality_extracted: byItem(analysis, solution.communalityExtracted),
       variance_extracted: Array.from(unrotated.variance),
-      percent_extracted: percent(unrotated.variance),
+      percent_extracted: percent(unrotated.variance, k),
       heywood: solution.heywood.map((i) => analysis.items[i]!),
       rounds: solution.rounds,
       settled: solution.settled,
@@ -75,11 +75,13 @@ function solutionResults(analysis: StructureAnalysis, solution: FactorSolution) 
             structure: loadings(solution.structure),
             factor_correlations: rows(rotated.correlations, m),
           }
-        : { loadings: loadings(rotated.pattern), percent_rotated: percent(rotated.variance) }),
+        : { loadings: loadings(rotated.pattern), percent_rotated: percent(rotated.variance, k) }),
       variance_rotated: Array.from(rotated.variance),
     },
   };
 }
+
+const percent = (variances: Float64Array, items: number) => sharesOf(variances, items).map((share) => share.percent);
 
 function byItem<T>({ items }: StructureAnalysis, values: ArrayLike<T>): Record<string, T> {
   return Object.fromEntries(items.map((item, i) => [item, values[i]!]));

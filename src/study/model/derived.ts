@@ -21,7 +21,7 @@ const SpanEnd = z.discriminatedUnion("kind", [
 
 const strictlyAscending = (edges: readonly number[]) => edges.every((edge, i) => i === 0 || edge > edges[i - 1]!);
 
-/** What a model tells of each respondent (contract section 12). */
+/** What a model tells of each respondent (docs/methods.md, “Who makes the result”). */
 export const CaseStatistic = z.enum(["predicted", "residual", "standardized", "studentized", "deleted", "leverage", "cooks-d", "dffits"]);
 export type CaseStatistic = z.infer<typeof CaseStatistic>;
 

@@ -16,7 +16,7 @@ export interface LeftOut {
   count: number;
 }
 
-/** Who is in, and how many were lost on the way (contract section 1). */
+/** Who is in, and how many were lost on the way (docs/methods.md, “Who is in”). */
 export interface AnalysisSample {
   rows: number;
   /** By rule, in order. */

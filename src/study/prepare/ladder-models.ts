@@ -40,7 +40,7 @@ export interface LadderSample {
 }
 
 /**
- * Who is in (contract section 1). Variables of terms that are switched off count as well.
+ * Who is in (docs/methods.md, “Who is in”). Variables of terms that are switched off count as well.
  * @param within a further rule, for ladders that must share their respondents
  * @throws UnfinishedLadderError, MissingColumnError, UndeclaredRangeError
  */

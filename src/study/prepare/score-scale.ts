@@ -49,7 +49,7 @@ export function keyItems(
 }
 
 /**
- * Scores every respondent (contract section 9). Mean and sum: the mean of the answered items, or that mean × number of items, when at
+ * Scores every respondent (docs/methods.md, “Scale scores”). Mean and sum: the mean of the answered items, or that mean × number of items, when at
  * least `answeredShare` of them is answered. Weighted and factor scores: when all are.
  * @param items keyed items of equal length
  * @param inStudy 1 for respondents over whom z-scores and factors are worked out, where they answered every item

@@ -1,7 +1,7 @@
 import { SYMBOL, type Words, words } from "./words";
 
 /**
- * Numbers in print (contract section 16): American Psychological Association style, 7th edition. The only place that
+ * Numbers in print (docs/methods.md, “In print”): American Psychological Association style, 7th edition. The only place that
  * rounds. Minus is U+2212; what is not available is an en dash.
  */
 const MINUS = "\u2212";

@@ -1,3 +1,4 @@
+import { weakestItem } from "@/core/reliability/weakest-item";
 import type { ScaleAnalysis } from "../analyse/analyse-scale";
 import type { AnswerStrip } from "../analyse/answer-strip";
 import { denialIn } from "../analyse/denial";
@@ -24,10 +25,10 @@ export function whatTheScaleSays(scale: Scale, analysis: ScaleAnalysis, title: T
       `The ${counted(scale.items.length, "item")} ${judged} (α = ${formatShare(reliability.alpha)}, ${counted(reliability.n, "complete respondent")}).`,
     );
   }
-  const weakest = weakestItem(analysis);
-  if (weakest && reliability?.alpha != null && weakest.alphaWithout > reliability.alpha + 0.005) {
+  const weakest = reliability && weakestItem(reliability);
+  if (weakest && reliability.alpha !== null && weakest.alphaWithout > reliability.alpha + 0.005) {
     sentences.push(
-      `${title(weakest.variable)} goes with the rest at ${formatShare(weakest.r)}; without it α would be ${formatShare(weakest.alphaWithout)}.`,
+      `${title(analysis.strips[weakest.item]!.variable)} goes with the rest at ${formatShare(weakest.r)}; without it α would be ${formatShare(weakest.alphaWithout)}.`,
     );
   }
   if (reliability?.spearmanBrown != null)
@@ -67,15 +68,6 @@ function groupSentences(groups: NonNullable<ScaleAnalysis["groups"]>, words: (le
   return [
     `Between groups α runs from ${formatShare(low.alpha)} (${words(low.level)}) to ${formatShare(high.alpha)} (${words(high.level)}); ${apart ? "these two intervals do not overlap, so the items do not serve all groups alike" : "the intervals overlap"}.`,
   ];
-}
-
-function weakestItem({ reliability, strips }: ScaleAnalysis): { variable: string; r: number; alphaWithout: number } | null {
-  const items = (reliability.alpha?.perItem ?? []).flatMap((item, i) =>
-    item.withTheRest === null || item.alphaWithout === null
-      ? []
-      : [{ variable: strips[i]!.variable, r: item.withTheRest, alphaWithout: item.alphaWithout }],
-  );
-  return items.sort((a, b) => a.r - b.r)[0] ?? null;
 }
 
 /** Answers that cannot be right, items that seem keyed the wrong way by their answers or their wording, and what else a scale suffers from. */

@@ -1,4 +1,5 @@
 import type { Titles } from "./level-title";
+import { eigenvalueShares, varianceStages } from "@/core/factors/variance-explained";
 import { randomStream } from "@/core/random/random-stream";
 import { analyseStructure } from "../analyse/analyse-structure";
 import { itemPlaces, scaleAgreement } from "../analyse/factor-places";
@@ -9,7 +10,6 @@ import { StudyColumns } from "../prepare/study-columns";
 import { sourceOf } from "../test-support/columns";
 import { formatShare } from "./format-number";
 import { loadingsTable } from "./loadings-table";
-import { eigenvalueRows, varianceStages } from "./variance-stages";
 import { agreementSentences, structureMethod, structureWatches, whatTheStructureSays } from "./structure-words";
 
 const N = 150;
@@ -143,7 +143,7 @@ test("the printed table has every item once, the loadings to read, what factors 
 test("law: what factors explain together is the sum of what each does, and turning at right angles moves none of it; all eigenvalues explain all", () => {
   for (const rotation of ["varimax", "oblimin"] as const) {
     const { analysis } = study({ rotation, factors: 2 });
-    const [before, extracted, turned] = varianceStages(analysis, analysis.solution!);
+    const [before, extracted, turned] = varianceStages(analysis.eigenvalues, analysis.solution!);
     for (const stage of [before!, extracted!, turned!]) {
       expect(stage.together.variance).toBeCloseTo(stage.factors[0]!.variance + stage.factors[1]!.variance, 12);
       expect(stage.together.percent).toBeCloseTo((100 * stage.together.variance) / ITEMS.length, 12);
@@ -151,11 +151,7 @@ test("law: what factors explain together is the sum of what each does, and turni
     expect(turned!.together.variance).toBeCloseTo(extracted!.together.variance, 9);
   }
   const { analysis } = study();
-  const rows = eigenvalueRows(analysis);
-  expect(rows.at(-1)!.together).toBeCloseTo(100, 9);
-  expect(rows.filter((row) => row.kept)).toHaveLength(analysis.parallel.retained);
-  expect(varianceStages(study({ factors: 1 }).analysis, study({ factors: 1 }).analysis.solution!).map((s) => s.name)).toEqual([
-    "Eigenvalue",
-    "Extracted",
-  ]);
+  expect(eigenvalueShares(analysis.eigenvalues).at(-1)!.upTo).toBeCloseTo(100, 9);
+  const single = study({ factors: 1 }).analysis;
+  expect(varianceStages(single.eigenvalues, single.solution!).map((s) => s.stage)).toEqual(["eigenvalue", "extracted"]);
 });

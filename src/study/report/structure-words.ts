@@ -1,5 +1,7 @@
 import type { Titles } from "./level-title";
+import { pairsAbove, pairsOf, strongestPair, strongestWith } from "@/core/describe/correlation-facts";
 import type { FactorSolution } from "@/core/factors/factor-solution";
+import { explainedTogether, leastExplained } from "@/core/factors/variance-explained";
 import type { StructureAnalysis } from "../analyse/analyse-structure";
 import { type ItemPlace, itemPlaces, type ScaleAgreement } from "../analyse/factor-places";
 import { type Structure, structureParts } from "../model/structure";
@@ -33,8 +35,8 @@ export function whatTheStructureSays(analysis: StructureAnalysis, title: Titles)
     sentences.push(
       words`Sampling adequacy is ${formatShare(adequacy.overall)}: ${adequacyWords(adequacy.overall)}${sphericity ? words`. Bartlett's test: χ²(${sphericity.df}) = ${formatNumber(sphericity.chi2)}, ${pStatement(sphericity.p)}${sphericity.p < 0.05 ? "" : ", so the items may not be correlated at all"}` : ""}.`,
     );
-  const strong = pairsAbove(analysis, 0.3);
-  const pairs = pairsOf(analysis);
+  const strong = pairsAbove(analysis.correlations, items.length, 0.3);
+  const pairs = pairsOf(items.length);
   sentences.push(`${counted(strong, "correlation")} of ${pairs} ${strong === 1 ? "is" : "are"} above .3 in size.`);
   sentences.push(
     parallel.retained === 0
@@ -42,9 +44,8 @@ export function whatTheStructureSays(analysis: StructureAnalysis, title: Titles)
       : `Parallel analysis suggests ${counted(parallel.retained, "factor")}: ${parallel.retained === 1 ? "the first eigenvalue is" : `the first ${parallel.retained} eigenvalues are`} larger than in 95 % of ${parallel.sets} random data sets of ${n} respondents.`,
   );
   if (solution) {
-    const share = solution.unrotated.variance.reduce((sum, v) => sum + v, 0) / items.length;
     sentences.push(
-      `${solution.factors === 1 ? "The factor explains" : `The ${solution.factors} factors together explain`} ${formatShare(share * 100, 0)} % of the items' variance.`,
+      `${solution.factors === 1 ? "The factor explains" : `The ${solution.factors} factors together explain`} ${formatShare(explainedTogether(solution).percent, 0)} % of the items' variance.`,
     );
     const { correlations } = solution.rotated;
     if (correlations && solution.factors > 1) {
@@ -53,31 +54,12 @@ export function whatTheStructureSays(analysis: StructureAnalysis, title: Titles)
         `The factors correlate up to ${formatShare(r)} (${a + 1} with ${b + 1}). Read the pattern: a loading is what a factor adds beyond the others.`,
       );
     }
-    const least = items[indexOfLeast(solution.communalityExtracted)]!;
+    const least = leastExplained(solution);
     sentences.push(
-      `Least explained is ${title(least)}, with a communality of ${formatShare(solution.communalityExtracted[indexOfLeast(solution.communalityExtracted)]!)}.`,
+      `Least explained is ${title(items[least]!)}, with a communality of ${formatShare(solution.communalityExtracted[least]!)}.`,
     );
   }
   return sentences;
-}
-
-/** How many pairs the items make. */
-export function pairsOf({ items }: Pick<StructureAnalysis, "items">): number {
-  return (items.length * (items.length - 1)) / 2;
-}
-
-/** How many pairs of items correlate above a size. */
-export function pairsAbove({ correlations, items }: Pick<StructureAnalysis, "correlations" | "items">, size: number): number {
-  const k = items.length;
-  let count = 0;
-  for (let i = 0; i < k; i++) for (let j = 0; j < i; j++) if (Math.abs(correlations[i * k + j]!) > size) count++;
-  return count;
-}
-
-/** Size of the strongest correlation of one item with another. */
-function strongestWith({ correlations, items }: StructureAnalysis, i: number): number {
-  const k = items.length;
-  return items.reduce((most, _, j) => (j === i ? most : Math.max(most, Math.abs(correlations[i * k + j]!))), 0);
 }
 
 function adequacyWords(kmo: number): string {
@@ -127,7 +109,7 @@ export function structureWatches(
       words: `${named(inadequate)} ${inadequate.length === 1 ? "shares" : "share"} too little with the other items (adequacy below .50).`,
       fixes: [{ label: `Take ${inadequate.length === 1 ? "it" : "them"} out`, to: without(inadequate) }],
     });
-  const lonely = items.filter((item, i) => !inadequate.includes(item) && strongestWith(analysis, i) <= 0.3);
+  const lonely = items.filter((item, i) => !inadequate.includes(item) && strongestWith(analysis.correlations, items.length, i) <= 0.3);
   if (lonely.length > 0)
     watches.push({
       id: "lonely",
@@ -262,22 +244,10 @@ export function structureMethod(structure: Structure, analysis: StructureAnalysi
   const first = words`The ${items.length} items were submitted to an exploratory ${what} on the ${n} respondents complete on all of them${fit.length === 0 ? "" : words` (${joined(fit, "; ")})`}.`;
   const horn = `Parallel analysis (${parallel.sets} random data sets, 95th percentile) suggested ${counted(parallel.retained, "factor")}.`;
   if (!solution) return words`${first} ${horn}`;
-  const share = solution.unrotated.variance.reduce((sum, v) => sum + v, 0) / items.length;
   const turned = solution.factors === 1 || structure.rotation === "none" ? "" : ` and rotated by ${ROTATION_WORDS[structure.rotation]}`;
   const { correlations } = solution.rotated;
   const between = correlations
     ? `; factor correlations were at most ${formatShare(Math.abs(strongestPair(correlations, solution.factors).r))} in size`
     : "";
-  return words`${first} ${horn} ${solution.factors === 1 ? "One factor was" : `${solution.factors} factors were`} extracted${turned}, explaining ${formatShare(share * 100, 0)} % of the variance${between}.`;
-}
-
-function strongestPair(correlations: Float64Array, m: number): { r: number; a: number; b: number } {
-  let best = { r: 0, a: 0, b: 1 };
-  for (let b = 1; b < m; b++)
-    for (let a = 0; a < b; a++) if (Math.abs(correlations[a * m + b]!) > Math.abs(best.r)) best = { r: correlations[a * m + b]!, a, b };
-  return best;
-}
-
-function indexOfLeast(values: Float64Array): number {
-  return values.reduce((least, value, i) => (value < values[least]! ? i : least), 0);
+  return words`${first} ${horn} ${solution.factors === 1 ? "One factor was" : `${solution.factors} factors were`} extracted${turned}, explaining ${formatShare(explainedTogether(solution).percent, 0)} % of the variance${between}.`;
 }

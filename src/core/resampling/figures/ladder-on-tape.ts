@@ -28,7 +28,7 @@ interface Step {
 export class NotClosedError extends Error {}
 
 /**
- * The figures of a ladder in a resample, written on a tape: means, SDs, z-scores, centring and products formed anew (contract section 5).
+ * The figures of a ladder in a resample, written on a tape: means, SDs, z-scores, centring and products formed anew (docs/methods.md, “Bootstrap intervals”).
  * Everything follows from the resample's sums of z·zᵀ: one factorization for every step, since the leading columns of its triangle are those of the steps
  * before; with RSS after m columns = Σ of ℓ² from m on.
  */
@@ -252,7 +252,7 @@ export class LadderOnTape {
     });
   }
 
-  /** Predicted outcome with one variable set and all others at their averages (contract section 8). */
+  /** Predicted outcome with one variable set and all others at their averages (docs/methods.md, “Marginal means”). */
   private prediction(step: number, variable: string, level: string): Value {
     const { t } = this;
     const { columns, b, m } = this.steps[step]!;

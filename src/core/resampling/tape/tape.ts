@@ -23,7 +23,7 @@ export const Op = {
   output: 8,
 } as const;
 
-/** A pivot that falls below this share of its diagonal makes a resample singular (contract section 5). */
+/** A pivot that falls below this share of its diagonal makes a resample singular (docs/methods.md, “Bootstrap intervals”). */
 export const SINGULAR = 1e-10;
 
 /** So many resamples run on the tape side by side. */

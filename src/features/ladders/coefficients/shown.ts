@@ -1,5 +1,6 @@
 import type { Coefficient } from "@/core/regression/coefficients";
 import type { LargeSampleInterval } from "@/core/regression/change-interval";
+import { squaredInterval } from "@/core/regression/squared-interval";
 import { decimalsFor, formatNumber, formatShare } from "@/study/report/format-number";
 import type { Told } from "@/study/report/ladder/coefficient-words";
 
@@ -25,7 +26,7 @@ export function shownOf(c: Coefficient, told: Told, part: LargeSampleInterval | 
     case "part":
       return { c, estimate: c.part, lower: part?.lower ?? null, upper: part?.upper ?? null, print: (v) => formatShare(v) };
     case "part2":
-      return { c, estimate: c.part ** 2, ...squared(part), print: (v) => formatShare(v, 3) };
+      return { c, estimate: c.part ** 2, ...squaredInterval(part), print: (v) => formatShare(v, 3) };
   }
 }
 
@@ -34,10 +35,3 @@ const limits = ({ estimate, lower, upper }: { estimate: number; lower: number | 
   lower,
   upper,
 });
-
-/** The limits of a squared correlation from those of the correlation: 0 when they enclose it. */
-export function squared(part: LargeSampleInterval | null | undefined): { lower: number | null; upper: number | null } {
-  if (!part) return { lower: null, upper: null };
-  const [a, b] = [part.lower ** 2, part.upper ** 2];
-  return { lower: part.lower <= 0 && part.upper >= 0 ? 0 : Math.min(a, b), upper: Math.max(a, b) };
-}

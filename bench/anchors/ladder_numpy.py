@@ -1,5 +1,5 @@
 """The ladder of bench/ladder.ts in numpy, as the yardstick of its ratios: 5 steps x 12 columns, lstsq per step, b, R2 and
-standard errors. usage: OPENBLAS_NUM_THREADS=1 /usr/bin/python3 bench/ladder_anchor.py [n ...]   (apt: python3-numpy)"""
+standard errors. usage: OPENBLAS_NUM_THREADS=1 /usr/bin/python3 bench/anchors/ladder_numpy.py [n ...]   (apt: python3-numpy)"""
 import json, sys, time
 import numpy as np
 
