@@ -20,6 +20,8 @@ const shared = {
 };
 /** Node for *.test.ts, a DOM for *.test.tsx. */
 const config = {
+  // one fewer than there are processors is one on a machine with two
+  maxWorkers: "100%",
   globalSetup: "<rootDir>/scripts/build-kernel.mjs",
   projects: [
     { ...shared, displayName: "node", testEnvironment: "node", testMatch: ["<rootDir>/{src,demo,scripts}/**/*.test.ts"] },
