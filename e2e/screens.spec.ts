@@ -226,6 +226,18 @@ test("the answers can be walked through with the arrow keys to the last responde
   await expect(page.locator("#cell-439-35")).toHaveText(/\d/);
 });
 
+test("a click that comes before the page is awake is done when it is", async ({ page }) => {
+  await page.route(/_next\/static\/.*\.js/, async (route) => {
+    await new Promise((resolve) => setTimeout(resolve, 1500));
+    await route.continue();
+  });
+  await page.goto(place("scales"), { waitUntil: "commit" });
+  await page.getByRole("button", { name: /^Peer belonging/ }).click();
+  await expect(page).toHaveURL(/scales$/); // nothing hears it yet
+  await expect(page.getByRole("button", { name: "Name of the scale: Peer belonging" })).toBeVisible();
+  await expect(page).toHaveURL(/scales\?scale=/);
+});
+
 test("the planted 55 is found, counted as missing, and the scale follows", async ({ page }) => {
   await page.goto(place("scales"));
   await page.getByRole("button", { name: /^Peer belonging/ }).click();

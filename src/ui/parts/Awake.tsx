@@ -30,10 +30,14 @@ export function KeepEarlyClicks({ nonce }: { nonce: string | undefined }) {
   return <script nonce={nonce} dangerouslySetInnerHTML={{ __html: KEEP_CLICKS }} suppressHydrationWarning />;
 }
 
-/** Stands last on the page: when it is there, all of it is. */
+/**
+ * Stands last on the page: when it is there, all of it is. A moment later, since effects of the parts around it run after its own: the router hears of a new
+ * address only from then on.
+ */
 export function Awake() {
   useEffect(() => {
-    document.dispatchEvent(new Event(AWAKE));
+    const timer = setTimeout(() => document.dispatchEvent(new Event(AWAKE)));
+    return () => clearTimeout(timer);
   }, []);
   return null;
 }
