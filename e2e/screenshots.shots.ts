@@ -31,6 +31,8 @@ test("pictures of the main views", async ({ page }) => {
   await shot(page, "trail");
   await page.keyboard.press("Escape");
   await page.getByRole("button", { name: "Take the last change back" }).click();
+  await expect(page.getByText("Left out, and filters (0)")).toBeVisible();
+  await expect(page.getByText("All changes saved")).toBeVisible();
   await page.goto(app.address);
   const latin = Buffer.from("Kennung;Alter;Größe;Beginn\nA1;23;1,75;2024-03-01\nA2;31;1,62;2024-04-15\nA3;44;1,80;2024-05-13\n", "latin1");
   await page.getByLabel("File of answers").setInputFiles({ name: "answers.csv", mimeType: "text/csv", buffer: latin });
