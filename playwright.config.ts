@@ -27,7 +27,6 @@ export default defineConfig({
   use: {
     viewport: { width: 1280, height: 800 },
     launchOptions: { executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium", args },
-    // recording takes a tenth of the time: E2E_TRACE=1 when something has to be found
-    trace: process.env.E2E_TRACE ? "retain-on-failure" : "off",
+    trace: "retain-on-failure",
   },
 });
