@@ -317,6 +317,8 @@ test("intervals by bootstrap: the compute command's for the same seed, of this l
   await page.keyboard.press("Enter");
   await expect(page.getByTestId("replicates")).toHaveAttribute("data-done", "true");
   await expect(page.getByText(/resamples of 430 respondents, seed 2;/)).toBeVisible();
+  await expect(cell("tutor_support")).toHaveText(/^\[.*\]$/); // the old ones are gone before the new ones come
+  await expect(page.getByTestId("replicates")).toHaveAttribute("data-done", "true");
   const shown = await cell("tutor_support").textContent();
 
   // opened again they are there at once: kept with the study, nothing is drawn anew

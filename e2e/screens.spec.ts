@@ -226,16 +226,45 @@ test("the answers can be walked through with the arrow keys to the last responde
   await expect(page.locator("#cell-439-35")).toHaveText(/\d/);
 });
 
-test("a click that comes before the page is awake is done when it is", async ({ page }) => {
+/** Its scripts come late, as on a slow machine. */
+async function sleepy(page: Page, path: string) {
   await page.route(/_next\/static\/.*\.js/, async (route) => {
     await new Promise((resolve) => setTimeout(resolve, 1500));
     await route.continue();
   });
-  await page.goto(place("scales"), { waitUntil: "commit" });
+  await page.goto(place(path), { waitUntil: "commit" });
+}
+
+test("a click that comes before the page is awake is done when it is", async ({ page }) => {
+  await sleepy(page, "scales");
   await page.getByRole("button", { name: /^Peer belonging/ }).click();
   await expect(page).toHaveURL(/scales$/); // nothing hears it yet
   await expect(page.getByRole("button", { name: "Name of the scale: Peer belonging" })).toBeVisible();
   await expect(page).toHaveURL(/scales\?scale=/);
+});
+
+test("what is typed, marked or handed in before the page is awake is not lost", async ({ page }) => {
+  await sleepy(page, "responses");
+  const codebook = page.getByRole("region", { name: "Codebook", exact: true });
+  await page.getByLabel("Mark SC1", { exact: true }).click();
+  await page.getByLabel("Mark SC2", { exact: true }).click();
+  await page.getByRole("textbox", { name: "Find in the codebook" }).pressSequentially("TS1");
+  const file = { name: "more.csv", mimeType: "text/csv", buffer: Buffer.from("code,age\nN1,31\n") };
+  await page.getByLabel("File of answers").setInputFiles(file);
+  await expect(codebook.getByRole("row").nth(1)).toContainText("TS1");
+  await expect(page.getByText("2 variables at once:")).toBeVisible();
+  await expect(page.getByLabel("What the file is")).toBeVisible();
+});
+
+test("a choice that is typed and entered before its list has come is taken", async ({ page }) => {
+  await sleepy(page, "ladders");
+  await page.getByRole("button", { name: "Metric: z-scores (β)" }).click();
+  const field = page.locator('input[aria-label="Metric"]');
+  await field.press("r");
+  await expect(page.getByRole("option").first()).toBeHidden(); // still on its way
+  await page.keyboard.type("aw");
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("button", { name: /^Metric: raw/ })).toBeVisible();
 });
 
 test("the planted 55 is found, counted as missing, and the scale follows", async ({ page }) => {

@@ -8,7 +8,7 @@ import { AntdRegistry } from "@ant-design/nextjs-registry";
 import type { Metadata } from "next";
 import { headers } from "next/headers";
 import type { ReactNode } from "react";
-import { Awake, KeepEarlyClicks } from "@/ui/parts/Awake";
+import { Awake, KeepEarly } from "@/ui/parts/Awake";
 import { ThemeProvider } from "@/ui/theme/ThemeProvider";
 
 export const metadata: Metadata = {
@@ -21,7 +21,7 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
   return (
     <html lang="en">
       <body>
-        <KeepEarlyClicks nonce={nonce} />
+        <KeepEarly nonce={nonce} />
         <AntdRegistry>
           <ThemeProvider nonce={nonce}>{children}</ThemeProvider>
         </AntdRegistry>

@@ -28,11 +28,13 @@ export function Codebook({ chosen, onChoose }: { chosen: string | null; onChoose
 
   /** Marks one; with Shift, all from the one marked before. */
   const mark = (name: string, extend: boolean) => {
-    const next = new Set(marked);
     const [a, b] = [rows.findIndex((v) => v.name === last), rows.findIndex((v) => v.name === name)];
-    if (extend && a >= 0) for (const v of rows.slice(Math.min(a, b), Math.max(a, b) + 1)) next.add(v.name);
-    else if (!next.delete(name)) next.add(name);
-    setMarked(next);
+    setMarked((before) => {
+      const next = new Set(before);
+      if (extend && a >= 0) for (const v of rows.slice(Math.min(a, b), Math.max(a, b) + 1)) next.add(v.name);
+      else if (!next.delete(name)) next.add(name);
+      return next;
+    });
     setLast(name);
   };
   const still = study.codebook.filter((v) => marked.has(v.name));

@@ -1,7 +1,7 @@
 "use client";
 
 import { useStudy } from "@/features/study/study-context";
-import { usedBy } from "@/study/kinds/standing";
+import { UsedBy } from "@/features/study/UsedBy";
 import { useAsked } from "@/features/study/use-computed";
 import { declareMissing } from "@/features/study/declare-missing";
 import type { AnswerStrip as AnswerStripCounts } from "@/study/analyse/answer-strip";
@@ -194,19 +194,6 @@ function LookNote({ name }: { name: string }) {
       <p>
         {!numeric && look.distinct > 12 && `${formatCount(look.distinct)} different answers. `}
         {counted(look.missing, "respondent")} without an answer.
-      </p>
-    </Note>
-  );
-}
-
-/** Everything that stands on a variable. */
-function UsedBy({ name }: { name: string }) {
-  const { study } = useStudy();
-  const all = usedBy(study, { kind: "name", id: name }).filter(({ kind }) => kind !== "correction");
-  return (
-    <Note heading="Used by">
-      <p>
-        {all.length === 0 ? "Nothing yet." : all.map((one) => (one.kind === "derived" ? one.name : `${one.kind} ${one.name}`)).join(", ")}
       </p>
     </Note>
   );

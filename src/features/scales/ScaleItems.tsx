@@ -190,7 +190,7 @@ function WithTheRest({ r }: { r: number | null }) {
             fill={r < 0.3 ? "var(--rust)" : "var(--plum)"}
           />
         )}
-        <line x1={along(0)} x2={along(0)} y1={1} y2={13} stroke="#CDBFA8" />
+        <line x1={along(0)} x2={along(0)} y1={1} y2={13} stroke="var(--rule-strong)" />
         <line x1={along(0.3)} x2={along(0.3)} y1={0} y2={14} stroke="var(--ink)" strokeDasharray="1.5 1.5" />
       </svg>
     </span>

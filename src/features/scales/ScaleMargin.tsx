@@ -3,13 +3,14 @@
 import { declareMissing } from "@/features/study/declare-missing";
 import { SinceNote } from "@/features/study/SinceNote";
 import { useStudy } from "@/features/study/study-context";
+import { UsedBy } from "@/features/study/UsedBy";
 import type { ScaleAnalysis } from "@/study/analyse/analyse-scale";
 import type { AnswerStrip } from "@/study/analyse/answer-strip";
-import { ladderPredictors } from "@/study/model/ladder";
 import type { Scale } from "@/study/model/scale";
 import type { SeenResult } from "@/study/model/seen-result";
 import { listed } from "@/study/report/format-number";
 import { methodSentence, type ScaleFix, scaleWatches, whatTheScaleSays } from "@/study/report/scale-words";
+import { plain } from "@/study/report/words";
 import { Margin, Note } from "@/ui/parts/Margin";
 import { CopyNote, SentencesNote, WatchNote } from "@/ui/parts/notes";
 import { turnItems, withWeights } from "./scale-edits";
@@ -45,32 +46,14 @@ export function ScaleMargin(props: {
     words: watch.words,
     fixes: (watch.fixes ?? []).map(fixOf),
   }));
-  const ladders = study.ladders.filter((l) => l.outcome === scale.id || ladderPredictors(l).includes(scale.id)).map((l) => l.name);
-  const wholes = study.scales.filter((s) => s.items.some((item) => item.variable === scale.id)).map((s) => `the scale ${s.name}`);
-  const structures = study.structures
-    .filter((s) => s.items.includes(scale.id) || (s.keying === "scales" && scale.items.some((item) => s.items.includes(item.variable))))
-    .map((s) => `the structure ${s.name}`);
-  const usedBy = [...ladders, ...wholes, ...structures];
+  const method = analysis && methodSentence(scale, analysis, title);
   return (
     <Margin>
       <SinceNote before={props.before} />
       {analysis && <SentencesNote heading="What this says" sentences={whatTheScaleSays(scale, analysis, title)} />}
       <WatchNote watches={watches} />
-      <Note heading="Used by">
-        {usedBy.length === 0 ? (
-          <p>Nothing yet.</p>
-        ) : (
-          <>
-            <ul>
-              {usedBy.map((name) => (
-                <li key={name}>{name}</li>
-              ))}
-            </ul>
-            <p className="quiet">A change here computes {usedBy.length === 1 ? "it" : "them"} anew.</p>
-          </>
-        )}
-      </Note>
-      {analysis && <CopyNote heading="For a method section" text={methodSentence(scale, analysis, title)} />}
+      <UsedBy name={scale.id} />
+      {method && <CopyNote heading="For a method section" text={method} copied={plain(method)} />}
       <Note heading="How it is computed">
         <p>
           Reversed answers are lowest + highest possible − answer. {RULE_WORDS[scale.rule]} α and ω on respondents complete on all items; α

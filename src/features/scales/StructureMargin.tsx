@@ -7,6 +7,7 @@ import type { SeenResult } from "@/study/model/seen-result";
 import type { Structure } from "@/study/model/structure";
 import { formatCount } from "@/study/report/format-number";
 import { structureMethod, structureWatches, whatTheStructureSays } from "@/study/report/structure-words";
+import { plain } from "@/study/report/words";
 import { Margin, Note } from "@/ui/parts/Margin";
 import { CopyNote, SentencesNote, WatchNote } from "@/ui/parts/notes";
 
@@ -28,12 +29,13 @@ export function StructureMargin(props: {
           .map(({ label, to }) => ({ label, act: () => onChange({ ...structure, ...to }) })),
       }))
     : [];
+  const method = analysis && structureMethod(structure, analysis);
   return (
     <Margin>
       <SinceNote before={props.before} />
       {analysis && <SentencesNote heading="What this says" sentences={whatTheStructureSays(analysis, title)} />}
       <WatchNote watches={watches} />
-      {analysis && <CopyNote heading="For a method section" text={structureMethod(structure, analysis)} />}
+      {method && <CopyNote heading="For a method section" text={method} copied={plain(method)} />}
       <Note heading="How it is computed">
         <p>
           Correlations of respondents complete on all items{analysis ? ` (${formatCount(analysis.n)})` : ""}. Random data:{" "}

@@ -122,8 +122,11 @@ function jobQuery<T>(
     queryFn: async ({ signal }: { signal: AbortSignal }) => {
       // without waiting where nothing is to be fetched: the worker begins while the page is still drawing the change
       const data = house.columns.ready(columns) ?? (await house.columns.columns(columns));
-      progress?.(null);
-      return (await browserPool().run(job, house.dataset.id, data, signal, (done, of) => progress?.(done / of), urgency)) as T;
+      try {
+        return (await browserPool().run(job, house.dataset.id, data, signal, (done, of) => progress?.(done / of), urgency)) as T;
+      } finally {
+        progress?.(null); // the next one begins at nothing
+      }
     },
     gcTime: 300_000,
     structuralSharing: false, // results are new as a whole: comparing a hundred thousand rows finds nothing to share

@@ -125,14 +125,14 @@ export function touchedBy(study: Lists, changes: readonly Touch[]): Called[] {
   );
 }
 
-/** The objects that name something directly. */
+/** The objects that name something directly, or take a setting from it. */
 export function usedBy(study: Lists, { kind, id }: Ref): Called[] {
   return KEPT.flatMap((of) =>
     objectsOf(study, of)
       .filter((object) => {
         const needs = of.needs(object, study);
         if (keyOf(of.kind, of.idOf(object)) === refKey({ kind, id })) return false;
-        if (kind === "name") return needs.names.some((one) => one.name === id);
+        if (kind === "name" && needs.names.some((one) => one.name === id)) return true;
         if (kind === "filter") return needs.filters?.includes(id) ?? false;
         return [...(needs.objects ?? []), ...(needs.looksAt ?? [])].some((ref) => ref.kind === kind && ref.id === id);
       })

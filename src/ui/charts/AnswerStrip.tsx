@@ -1,14 +1,14 @@
 import { scaleLinear } from "d3-scale";
 import type { AnswerStrip as Strip } from "@/study/analyse/answer-strip";
 
-const LOW = ["#8A3B6C", "#C48BAE"];
-const HIGH = ["#9AB8AE", "#2F6B5E"];
+const LOW = ["var(--plum)", "var(--plum-pale)"];
+const HIGH = ["var(--pine-pale)", "var(--pine)"];
 
 /** The colour of an answer: plum for the low end, pine for the high end, sand between. */
 function colourOf(position: number): string {
   if (position <= 0.01) return LOW[0]!;
   if (position < 0.4) return LOW[1]!;
-  if (position <= 0.6) return "#E2DAC9";
+  if (position <= 0.6) return "var(--strip-middle)";
   return position < 0.99 ? HIGH[0]! : HIGH[1]!;
 }
 

@@ -46,7 +46,7 @@ export function ReplicateChart(props: {
             y={y(count)}
             width={Math.max(0.5, x(edges[i + 1]!) - x(edges[i]!) - 1)}
             height={base - y(count)}
-            fill={inside ? "var(--plum)" : "#D9C3CF"}
+            fill={inside ? "var(--plum)" : "var(--plum-faint)"}
           >
             <title>{`${format(edges[i]!)} to ${format(edges[i + 1]!)}: ${count}`}</title>
           </rect>

@@ -7,7 +7,7 @@ export function RiseBar(props: { bar: Layout; width: number; height: number; col
   return (
     <svg role="img" aria-label={props.label} width={width + 2} height={height} style={{ display: "block", overflow: "visible" }}>
       <line x1={0.5} x2={0.5} y1={-200} y2={height + 200} stroke="var(--rule)" />
-      <rect x={0} y={top} width={bar.before} height={thick} fill="#E9DFD0" />
+      <rect x={0} y={top} width={bar.before} height={thick} fill="var(--rule)" />
       <rect x={bar.before} y={top} width={Math.max(bar.added, bar.added > 0 ? 1 : 0)} height={thick} fill={colour} />
       {bar.interval && (
         <>

@@ -6,28 +6,59 @@ import { useEffect } from "react";
 export const AWAKE = "beta-step-awake";
 
 /**
- * Keeps clicks that come before the page has woken up, and does them then: what is drawn can be clicked, and a click that nothing hears would be lost. Runs as
- * a script of the page itself, before anything else is loaded.
+ * Keeps what is done before the page has woken up, and does it then: what is drawn can be clicked, filled in and given a file, and what nothing hears would be
+ * lost. Runs as a script of the page itself, before anything else is loaded. What was typed is put in anew, as a change from nothing: waking up, the page may have
+ * cleared the field, or taken what it found there for what it had drawn. All in the order in which it was done, each when what the one before has set going is
+ * drawn, and nothing of the person's in between.
  */
-const KEEP_CLICKS = `(() => {
+const KEEP = `(() => {
   const kept = [];
-  const keep = (event) => {
-    const button = event.target instanceof Element && event.target.closest("button, [role=button], summary");
-    if (!button) return;
-    event.preventDefault();
+  let passing = false;
+  const keep = (event, element, value, again) => {
     event.stopImmediatePropagation();
-    kept.push(button);
+    kept.push([element, again, value]);
   };
-  document.addEventListener("click", keep, true);
-  document.addEventListener("${AWAKE}", () => {
-    document.removeEventListener("click", keep, true);
-    for (const button of kept) if (button.isConnected) button.click();
-  }, { once: true });
+  const click = (event) => {
+    if (passing) return;
+    const hit = event.target instanceof Element && event.target.closest("button, [role=button], summary, label, input[type=checkbox], input[type=radio]");
+    if (!hit || (hit.control && hit.control.type === "file")) return;
+    event.preventDefault();
+    keep(event, hit, null, () => hit.click());
+  };
+  const change = (event) => {
+    const { target, type } = event;
+    if (passing || (type === "change") !== (target.type === "file" || target instanceof HTMLSelectElement)) return;
+    const at = kept.findIndex(([element]) => element === target);
+    const [before] = at < 0 ? [] : kept.splice(at, 1);
+    // waking up, the page may clear a field in the middle of a word
+    const value = before && event.inputType === "insertText" && target.value === event.data ? before[2] + event.data : target.value;
+    keep(event, target, value, () => {
+      if (type === "input") {
+        target.value = "";
+        Object.getOwnPropertyDescriptor(Object.getPrototypeOf(target), "value").set.call(target, value);
+      }
+      target.dispatchEvent(new Event(type, { bubbles: true }));
+    });
+  };
+  const heard = { click, input: change, change };
+  for (const type in heard) document.addEventListener(type, heard[type], true);
+  const next = () => {
+    const [element, again] = kept.shift() ?? [];
+    if (!element) {
+      for (const type in heard) document.removeEventListener(type, heard[type], true);
+      return;
+    }
+    passing = true;
+    if (element.isConnected) again();
+    passing = false;
+    queueMicrotask(next);
+  };
+  document.addEventListener("${AWAKE}", next, { once: true });
 })();`;
 
-/** The script that keeps early clicks. @param nonce of the page's content security policy */
-export function KeepEarlyClicks({ nonce }: { nonce: string | undefined }) {
-  return <script nonce={nonce} dangerouslySetInnerHTML={{ __html: KEEP_CLICKS }} suppressHydrationWarning />;
+/** The script that keeps what is done early. @param nonce of the page's content security policy */
+export function KeepEarly({ nonce }: { nonce: string | undefined }) {
+  return <script nonce={nonce} dangerouslySetInnerHTML={{ __html: KEEP }} suppressHydrationWarning />;
 }
 
 /**

@@ -2,7 +2,7 @@
 
 import { Select } from "antd";
 import type { DefaultOptionType } from "antd/es/select";
-import { useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { matches } from "./matches";
 import css from "./page.module.css";
 import type { Choice } from "./choice";
@@ -40,6 +40,26 @@ function groupedOptions(choices: readonly Choice[]): DefaultOptionType[] {
 /** An opened list of choices that can be searched by typing. */
 export default function ChoiceField(props: ChoiceFieldProps & Typed) {
   const [search, setSearch] = useState(props.typed ?? "");
+  const options = groupedOptions(props.choices);
+  const opened = useRef(false);
+  const early = useRef(props.entered === true);
+  /** What Enter takes in the open list: the first that fits. */
+  const takeFirst = (typed: string) => {
+    const first = options.find((option) => !option.disabled && matches(typed, option));
+    if (typed === "" || !first) return;
+    props.onChoose(first.value as string);
+    props.onDone?.();
+  };
+  /** Not yet open, the list clears what it was handed: that is not heard. */
+  const hear = (typed: string) => {
+    if (opened.current || typed !== "") setSearch(typed);
+  };
+  // the list opens with the first effects, its own before this one
+  useEffect(() => {
+    opened.current = true;
+    if (early.current) takeFirst(search);
+    early.current = false;
+  });
   return (
     <Select
       aria-label={props["aria-label"]}
@@ -49,11 +69,12 @@ export default function ChoiceField(props: ChoiceFieldProps & Typed) {
       placeholder={props.placeholder}
       popupMatchSelectWidth={320}
       style={{ width: props.width }}
-      showSearch={{ filterOption: matches, searchValue: search, onSearch: setSearch }}
-      options={groupedOptions(props.choices)}
+      showSearch={{ filterOption: matches, searchValue: search, onSearch: hear }}
+      options={options}
       listHeight={320}
       virtual={props.choices.length > PLAIN}
       getPopupContainer={(node: HTMLElement) => node.parentElement!}
+      onKeyDown={(event) => event.key === "Enter" && !opened.current && (early.current = true)}
       onChange={(value: string | null) => value !== null && props.onChoose(value)}
       onSelect={() => {
         setSearch("");

@@ -6,14 +6,15 @@ import { AWAKE } from "./Awake";
 /** After the page has woken nothing more is fetched for so long: the first numbers are on their way. */
 const REST_MS = 1500;
 
-/** What was typed before the part was there. */
+/** What was typed before the part was there, and whether Enter was pressed after it. */
 export interface Typed {
   typed?: string;
+  entered?: boolean;
 }
 
 /**
  * A field whose code is fetched once the page is awake, so that the page's first numbers do not wait for it. One that is opened before it is there is a plain
- * field until then, and is handed what was typed.
+ * field until then, and is handed what was typed and entered.
  */
 export function laterField<P extends { "aria-label": string }>(
   load: () => Promise<{ default: ComponentType<P & Typed> }>,
@@ -25,10 +26,19 @@ export function laterField<P extends { "aria-label": string }>(
   return function Later(props: P) {
     const [Field, setField] = useState(() => there);
     const [typed, setTyped] = useState("");
+    const [entered, setEntered] = useState(false);
     useEffect(() => {
       if (!Field) void fetched().then(() => setField(() => there));
     }, [Field]);
-    if (Field) return <Field {...props} typed={typed} />;
-    return <input aria-label={props["aria-label"]} autoFocus value={typed} onChange={(event) => setTyped(event.target.value)} />;
+    if (Field) return <Field {...props} typed={typed} entered={entered} />;
+    return (
+      <input
+        aria-label={props["aria-label"]}
+        autoFocus
+        value={typed}
+        onChange={(event) => setTyped(event.target.value)}
+        onKeyDown={(event) => event.key === "Enter" && setEntered(true)}
+      />
+    );
   };
 }

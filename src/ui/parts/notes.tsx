@@ -18,14 +18,14 @@ export function SentencesNote({ heading, sentences }: { heading: string; sentenc
 }
 
 /** Words to be taken elsewhere, with a button that copies them as plain text. */
-export function CopyNote({ heading, text }: { heading: string; text: Words }) {
+export function CopyNote({ heading, text, copied }: { heading: string; text: Words; copied: string }) {
   return (
     <Note heading={heading}>
       <p>
         <Said>{text}</Said>
       </p>
       <p className={page.fix}>
-        <CopyButton text={copied(text)} />
+        <CopyButton text={copied} />
       </p>
     </Note>
   );
@@ -57,9 +57,4 @@ export function WatchNote({ watches }: { watches: readonly Watch[] }) {
       </ul>
     </Note>
   );
-}
-
-/** Words without their looks: what is copied goes into another document's. */
-function copied(words: Words): string {
-  return typeof words === "string" ? words : words.map((piece) => (typeof piece === "string" ? piece : piece.text)).join("");
 }

@@ -1,4 +1,4 @@
-/** The values of tokens.css, for pictures that are drawn where there is no page: files, the compute command. A test holds the two together. */
+/** The values of tokens.css, for what takes no variables of a style sheet: Ant Design's theme, pictures drawn where there is no page. A test holds the two together. */
 export const TOKENS: Readonly<Record<string, string>> = {
   "--paper": "#fbf9f4",
   "--shade": "#f3ece0",
@@ -14,6 +14,19 @@ export const TOKENS: Readonly<Record<string, string>> = {
   "--slate": "#3f5a7d",
   "--moss": "#5e7331",
   "--strip-middle": "#e2dac9",
+  "--sheet": "#fffdf9",
+  "--hover": "#f7f2e8",
+  "--rule-pale": "#efe8da",
+  "--rule-strong": "#cdbfa8",
+  "--edge": "#cfc4ae",
+  "--pencil": "#b9a78c",
+  "--plum-faint": "#d9c3cf",
+  "--plum-wash": "#f1e3ec",
+  "--fault": "#a33a1c",
+  "--fault-ink": "#7c2a10",
+  "--fault-pale": "#f9e9e2",
+  "--fault-rule": "#e3bfae",
+  "--fault-mark": "#f3c9b5",
   "--serif": '"Source Serif 4 Variable", "DejaVu Sans Signs", Georgia, serif',
   "--sans": '"Source Sans 3 Variable", "DejaVu Sans Signs", system-ui, sans-serif',
   "--margin-width": "272px",

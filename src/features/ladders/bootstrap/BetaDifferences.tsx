@@ -59,7 +59,7 @@ export function BetaDifferences(props: { boot: ReplicateIntervals; fit: LadderFi
                   <th scope="row">{row.name}</th>
                   <td className={css.value}>{formatShare(row.estimate)}</td>
                   <td className={css.mark}>
-                    <IntervalMark mark={marks[i]!} width={WIDTH} colour={i === 2 ? "#23211E" : stepColour(step)} />
+                    <IntervalMark mark={marks[i]!} width={WIDTH} colour={i === 2 ? "var(--ink)" : stepColour(step)} />
                   </td>
                   <td className={css.interval}>{formatInterval(row.lower, row.upper, formatShare)}</td>
                 </tr>

@@ -20,7 +20,9 @@ export function useFlightKeys(ladder: Ladder, onChange: (ladder: Ladder) => void
   const wanted = useRef<string | null>(null);
   useEffect(() => {
     if (wanted.current === null) return;
-    document.getElementById(wanted.current)?.focus();
+    const moved = document.getElementById(wanted.current);
+    if (!moved) return; // the page may be drawn once more before the change is
+    moved.focus();
     wanted.current = null;
   });
   return {

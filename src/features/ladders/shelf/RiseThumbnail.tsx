@@ -18,7 +18,7 @@ export function RiseThumbnail({ fit }: { fit: LadderFit | null }) {
       <line x1={0.5} x2={0.5} y1={0} y2={steps.length * ROW + 2} stroke="var(--rule)" />
       {bars.map((bar, k) => (
         <g key={k}>
-          <rect x={0} y={k * ROW + 1} width={bar.before} height={ROW - 1} fill="#E9DFD0" />
+          <rect x={0} y={k * ROW + 1} width={bar.before} height={ROW - 1} fill="var(--rule)" />
           <rect x={bar.before} y={k * ROW + 1} width={Math.max(bar.added, 1)} height={ROW - 1} fill={stepColour(k)} />
         </g>
       ))}
