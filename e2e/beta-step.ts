@@ -1,8 +1,9 @@
 import { type ChildProcess, spawn, spawnSync } from "node:child_process";
-import { mkdtempSync } from "node:fs";
+import { mkdtempSync, readFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
 import Sqlite from "better-sqlite3";
+import { KEY_FILE, keyCookie } from "../src/server/house-key";
 
 /** What the demo study is made of in the database, but for its answers. */
 const TABLES = ["studies", "changes", "revisions"] as const;
@@ -18,8 +19,11 @@ export class BetaStep {
   private template: Record<(typeof TABLES)[number], Rows> | null = null;
   private copies = 0;
 
-  /** @param port one that nobody else has */
-  constructor(readonly port = 4300 + (process.pid % 500)) {
+  /** @param port one that nobody else has; @param locked whether the key must be shown */
+  constructor(
+    readonly port = 4300 + (process.pid % 500),
+    private readonly locked = false,
+  ) {
     this.address = `http://127.0.0.1:${port}`;
   }
 
@@ -58,6 +62,33 @@ export class BetaStep {
     this.demo = id;
   }
 
+  /** The key of this house, once it has been started. */
+  get key(): string {
+    return readFileSync(path.join(this.data, KEY_FILE), "utf8").trim();
+  }
+
+  /** The key as a browser that has been let in keeps it. */
+  get cookie() {
+    return {
+      name: keyCookie(this.key),
+      value: this.key,
+      domain: "127.0.0.1",
+      path: "/",
+      expires: -1,
+      httpOnly: true,
+      secure: false,
+      sameSite: "Strict" as const,
+    };
+  }
+
+  /** Asks as a program on this machine does. */
+  ask(place: string, init: RequestInit = {}): Promise<Response> {
+    return fetch(
+      `${this.address}${place}`,
+      this.locked ? { ...init, headers: { ...init.headers, authorization: `Bearer ${this.key}` } } : init,
+    );
+  }
+
   private inDatabase<T>(work: (db: Sqlite.Database) => T): T {
     const db = new Sqlite(path.join(this.data, "beta-step.sqlite"));
     try {
@@ -75,11 +106,11 @@ export class BetaStep {
     if (stranger) throw new Error(`another program answers at ${this.address}`);
     this.server = spawn(process.execPath, ["node_modules/next/dist/bin/next", "start", "-H", "127.0.0.1", "-p", String(this.port)], {
       stdio: "ignore",
-      env: { ...process.env, BETA_STEP_DATA: this.data, NODE_ENV: "production" },
+      env: { ...process.env, BETA_STEP_DATA: this.data, NODE_ENV: "production", ...(this.locked ? {} : { BETA_STEP_KEY: "off" }) },
     });
     for (let waited = 0; waited < 30_000; waited += 50) {
       try {
-        if ((await fetch(`${this.address}/api/studies`)).ok) return;
+        if ((await this.ask("/api/studies")).ok) return;
       } catch {
         // not up yet
       }
@@ -105,7 +136,7 @@ export class BetaStep {
   /** Runs the compute command on a saved study and a data file. */
   async compute(studyId: string, dataFile: string): Promise<any> {
     const { writeFile, readFile } = await import("node:fs/promises");
-    const { study } = await (await fetch(`${this.address}/api/studies/${studyId}`)).json();
+    const { study } = await (await this.ask(`/api/studies/${studyId}`)).json();
     const [studyFile, out] = [path.join(this.data, "study.json"), path.join(this.data, "results.json")];
     await writeFile(studyFile, JSON.stringify(study));
     const command = ["--import", "tsx", "src/compute/node/compute-command.ts"];

@@ -19,6 +19,8 @@ export const test = base.extend<{ fresh: void }, { house: BetaStep }>({
     },
     { scope: "worker", auto: true, timeout: 60_000 },
   ],
+  /** A browser that has been let in. */
+  storageState: async ({ house: mine }, use) => use({ cookies: [mine.cookie], origins: [] }),
   fresh: [
     async ({ house: mine }, use) => {
       await mine.start(); // a test that stopped it may have ended in the middle
@@ -30,7 +32,7 @@ export const test = base.extend<{ fresh: void }, { house: BetaStep }>({
 });
 
 function theHouse(worker: number): BetaStep {
-  house ??= new BetaStep(Number(process.env.E2E_PORT) + worker);
+  house ??= new BetaStep(Number(process.env.E2E_PORT) + worker, true);
   return house;
 }
 

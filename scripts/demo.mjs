@@ -3,7 +3,9 @@
  * (3000, or the next free one); BETA_STEP_DATA the folder of the data.
  */
 import { spawn, spawnSync } from "node:child_process";
+import { readFileSync } from "node:fs";
 import { createServer } from "node:net";
+import path from "node:path";
 import { build, install } from "./make-ready.mjs";
 import { toolArguments } from "./tools.mjs";
 
@@ -24,6 +26,12 @@ async function choosePort() {
   throw new Error(`No free port between ${wanted} and ${wanted + 49}.`);
 }
 
+/** The key that lets in, as the end of an address: without it others on this machine could look in. */
+function key() {
+  if (process.env.BETA_STEP_KEY === "off") return "";
+  return `?key=${readFileSync(path.join(process.env.BETA_STEP_DATA ?? "data", "key"), "utf8").trim()}`;
+}
+
 install();
 build();
 const loaded = spawnSync(process.execPath, toolArguments("tsx", ["demo/load-demo.ts"]), {
@@ -39,7 +47,7 @@ const server = spawn(process.execPath, toolArguments("next", ["start", "-H", HOS
 server.stdout.on("data", (text) => {
   if (String(text).includes("Ready")) {
     process.stdout.write(
-      `\nBeta Step is running at http://${HOST}:${port}/\nThe demo study: http://${HOST}:${port}/studies/${study}/ladders\nStop it with Ctrl+C.\n`,
+      `\nBeta Step is running at http://${HOST}:${port}/${key()}\nThe demo study: http://${HOST}:${port}/studies/${study}/ladders${key()}\nStop it with Ctrl+C.\n`,
     );
   }
 });

@@ -2,5 +2,13 @@
 export async function register() {
   if (process.env.NEXT_RUNTIME !== "nodejs") return;
   const { startServer } = await import("./server/start");
-  await startServer();
+  const { storageFault } = await import("./server/storage-faults");
+  try {
+    await startServer();
+  } catch (error) {
+    const fault = storageFault(error);
+    if (!fault) throw error;
+    process.stderr.write(`\nBeta Step cannot start (${fault.code}). ${fault.message}\n`);
+    process.exit(1);
+  }
 }

@@ -1,9 +1,16 @@
 import { StudiesScreen } from "@/features/studies/StudiesScreen";
 import { database } from "@/server/database";
 import { studiesRepository } from "@/server/repositories/studies-repository";
+import { StorageError } from "@/server/storage-faults";
+import { TAKE_BACK_DAYS } from "@/server/study-end";
+import { fromHouse, HouseFault } from "./house-fault";
 
 export const dynamic = "force-dynamic";
 
 export default function Home() {
-  return <StudiesScreen studies={studiesRepository(database()).list()} />;
+  const found = fromHouse("page.studies", () => {
+    const studies = studiesRepository(database());
+    return { studies: studies.list(), deleted: studies.deleted() };
+  });
+  return found instanceof StorageError ? <HouseFault fault={found} /> : <StudiesScreen {...found} days={TAKE_BACK_DAYS} />;
 }

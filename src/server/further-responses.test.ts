@@ -143,7 +143,7 @@ test("what was looked at and not taken is swept; what the record names is kept",
   take(taken);
   const responses = responsesRepository(db);
   responses.abandonUnheld(first);
-  responses.sweep();
+  responses.sweep(new Date());
   expect(
     db
       .select()

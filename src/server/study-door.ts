@@ -11,11 +11,14 @@ export interface Occasion {
   how: RevisionKind;
   /** The revision that is taken back, done again or gone back to. */
   of: number | null;
+  /** The page's own id of the edits: sent again because the answer was lost, they are carried out once. */
+  id?: string | null;
 }
 
 /**
  * The one door through which a study changes. What changed, from what to what, is recorded in the same transaction.
  * @param revision the revision the edits were made on
+ * @returns the study as saved; its revision is the one that records the edits
  * @throws NotFoundError, StaleRevisionError, EditRefusedError; then nothing is changed
  */
 export function editStudy(
@@ -29,11 +32,14 @@ export function editStudy(
     (tx) => {
       const repository = studiesRepository(tx);
       const saved = repository.load(id);
+      const before = occasion.id ? repository.revisionOf(id, occasion.id) : null;
+      if (before !== null) return { ...saved, revision: before };
       if (saved.revision !== revision) throw new StaleRevisionError({ revision, saved: saved.revision });
       const { study, changes } = applyEdits(saved.study, edits);
-      if (edits.some((edit) => edit.subject === "responses")) requireResponses(tx, study);
+      if (edits.some((edit) => edit.subject === "responses" || edit.subject === "variable")) requireResponses(tx, study);
       repository.update(id, study, revision + 1);
-      repository.record(id, { revision: revision + 1, ...occasion }, new Date().toISOString(), changes);
+      const { how, of } = occasion;
+      repository.record(id, { revision: revision + 1, how, of }, new Date().toISOString(), changes, occasion.id);
       return { ...saved, study, revision: revision + 1 };
     },
     { behavior: "immediate" },

@@ -6,7 +6,7 @@ import { type Readable, Transform } from "node:stream";
 import { pipeline } from "node:stream/promises";
 import { z } from "zod";
 import { ImportFaultError } from "@/files/reading/import-fault";
-import { dataFolder } from "./database";
+import { dataFolder } from "./data-folder";
 import { NotFoundError } from "./errors";
 import { parseStored } from "./parse-stored";
 

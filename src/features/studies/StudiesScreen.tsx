@@ -8,11 +8,20 @@ import { FileDrop } from "@/features/study/upload/FileDrop";
 import type { Arrived } from "@/features/study/upload/upload-client";
 import { formatCount } from "@/study/report/format-number";
 import { Masthead } from "@/ui/parts/Masthead";
+import { type DeletedStudy, DeletedStudies } from "./DeletedStudies";
 import css from "./studies.module.css";
+import { useStudyEnd } from "./use-study-end";
 
 /** The way in: drop a file, see how it is read, and begin a study; or go on with one. */
-export function StudiesScreen({ studies }: { studies: { id: string; name: string; rows: number; updatedAt: string }[] }) {
+export function StudiesScreen(props: {
+  studies: { id: string; name: string; rows: number; updatedAt: string }[];
+  deleted: DeletedStudy[];
+  /** So long a deleted study can be taken back. */
+  days: number;
+}) {
+  const { studies } = props;
   const router = useRouter();
+  const { end, fault } = useStudyEnd();
   const [file, setFile] = useState<Arrived | null>(null);
   return (
     <>
@@ -47,6 +56,9 @@ export function StudiesScreen({ studies }: { studies: { id: string; name: string
                   Respondents
                 </th>
                 <th scope="col">Last change (UTC)</th>
+                <th scope="col">
+                  <span className="visually-hidden">End</span>
+                </th>
               </tr>
             </thead>
             <tbody>
@@ -57,11 +69,22 @@ export function StudiesScreen({ studies }: { studies: { id: string; name: string
                   </th>
                   <td className={css.number}>{formatCount(study.rows)}</td>
                   <td className="quiet">{study.updatedAt.slice(0, 16)}</td>
+                  <td>
+                    <button type="button" className="link" aria-label={`Delete ${study.name}`} onClick={() => void end(study.id, "delete")}>
+                      Delete
+                    </button>
+                  </td>
                 </tr>
               ))}
             </tbody>
           </table>
         )}
+        {fault && (
+          <p className={css.fault} role="alert">
+            {fault}
+          </p>
+        )}
+        <DeletedStudies studies={props.deleted} days={props.days} end={end} />
       </main>
     </>
   );

@@ -84,6 +84,7 @@ export function StudyProvider(props: { id: string; study: Study; revision: numbe
   const { forget } = house;
   usePreloadedColumns(props.study);
   useEffect(() => forget, [forget]);
+  useEffect(() => house.store.resume(), [house]);
   const [client] = useState(
     () => new QueryClient({ defaultOptions: { queries: { staleTime: Infinity, retry: 1, refetchOnWindowFocus: false } } }),
   );

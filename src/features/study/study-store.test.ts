@@ -22,15 +22,27 @@ let id: string;
 let datasetId: string;
 let online: boolean;
 let posts: number;
+let answerLost: boolean;
+/** The tab's storage, which outlives a reload. */
+let shelf: Map<string, string>;
+const tab = {
+  getItem: (key: string) => shelf.get(key) ?? null,
+  setItem: (key: string, value: string) => void shelf.set(key, value),
+  removeItem: (key: string) => void shelf.delete(key),
+};
 
 /** The real door and repository behind the store, without a socket between. */
 const send = async (url: string, init?: RequestInit): Promise<Response> => {
   if (!online) throw new TypeError("offline");
   if (init?.method !== "POST") return Response.json(answerTo(new URL(url, "http://x")));
   posts++;
-  const { revision, edits, how, of } = JSON.parse(String(init.body));
+  const { revision, edits, how, of, id: sent } = JSON.parse(String(init.body));
   try {
-    const saved = editStudy(db, id, revision, edits, { how, of });
+    const saved = editStudy(db, id, revision, edits, { how, of, id: sent });
+    if (answerLost) {
+      answerLost = false;
+      throw new TypeError("offline");
+    }
     return Response.json({ revision: saved.revision });
   } catch (error) {
     if (error instanceof StaleRevisionError) return Response.json({ code: error.code, message: error.message }, { status: 409 });
@@ -54,7 +66,7 @@ function answerTo({ pathname, searchParams }: URL): unknown {
 }
 const open = () => {
   const saved = studiesRepository(db).load(id);
-  return new StudyStore(id, saved.study, saved.revision, send);
+  return new StudyStore(id, saved.study, saved.revision, send, tab);
 };
 const stored = () => studiesRepository(db).load(id);
 
@@ -66,6 +78,8 @@ beforeEach(async () => {
   datasetId = saved.study.responses!.dataset;
   online = true;
   posts = 0;
+  answerLost = false;
+  shelf = new Map();
 });
 afterEach(() => rmSync(folder, { recursive: true }));
 
@@ -128,17 +142,83 @@ test("an edit that the study's rules refuse changes nothing and says why", async
   expect(store.snapshot().fault).toBeNull();
 });
 
-test("a change made in another window wins: its state is shown, with the reason", async () => {
+test("edits made in another window are taken in; only those that change the same object give way", async () => {
   const store = open();
   editStudy(db, id, 1, [{ subject: "name", to: "Elsewhere" }]);
   store.edit({ subject: "name", to: "Here" });
   store.edit({ subject: "scale", id: "s", to: scale });
   await store.settled();
-  expect(store.snapshot()).toMatchObject({ study: { name: "Elsewhere", scales: [] }, unsaved: 0 });
+  expect(store.snapshot()).toMatchObject({ study: { name: "Elsewhere", scales: [{ id: "s" }] }, unsaved: 0 });
   expect(store.snapshot().fault).toMatch(/another window/);
+  expect(stored().study).toMatchObject({ name: "Elsewhere", scales: [{ id: "s" }] });
   store.edit({ subject: "name", to: "Here again" });
   await store.settled();
   expect(stored().study.name).toBe("Here again");
+});
+
+test("two windows that change different things hear nothing of each other", async () => {
+  const [one, other] = [open(), open()];
+  one.edit({ subject: "name", to: "One" });
+  await one.settled();
+  other.edit({ subject: "scale", id: "s", to: scale });
+  await other.settled();
+  expect([one.snapshot().fault, other.snapshot().fault]).toEqual([null, null]);
+  expect(stored().study).toMatchObject({ name: "One", scales: [{ id: "s" }] });
+  expect(other.snapshot()).toMatchObject({ study: stored().study, revision: 3, unsaved: 0 });
+});
+
+test("what stands on an edit that gave way gives way with it; responses that were exchanged elsewhere move rows, and all give way", async () => {
+  const store = open();
+  const gone = { ...scale, name: "Elsewhere" };
+  editStudy(db, id, 1, [{ subject: "scale", id: "s", to: gone }]);
+  store.edit({ subject: "scale", id: "s", to: scale });
+  store.edit({ subject: "scale", id: "s", to: { ...scale, rule: "sum" } });
+  await store.settled();
+  expect(stored().study.scales).toEqual([gone]);
+  editStudy(db, id, 2, [{ subject: "responses", to: stored().study.responses! }]);
+  store.edit({ subject: "name", to: "Here" });
+  await store.settled();
+  expect([stored().revision, stored().study.name]).toEqual([3, "x"]);
+});
+
+test("an edit whose answer was lost is sent again and carried out once, and what came after it too", async () => {
+  jest.useFakeTimers({ doNotFake: ["setImmediate", "queueMicrotask", "nextTick"] });
+  try {
+    const store = open();
+    answerLost = true;
+    store.edit({ subject: "scale", id: "s", to: scale });
+    store.edit({ subject: "scale", id: "s", to: null });
+    await store.settled();
+    expect(store.snapshot().unsaved).toBe(2);
+    jest.advanceTimersByTime(3000);
+    await store.settled();
+    expect(store.snapshot()).toMatchObject({ unsaved: 0, fault: null, study: { scales: [] } });
+    expect([stored().revision, recordedHow()]).toEqual([3, ["edit", "edit", "edit"]]);
+  } finally {
+    jest.useRealTimers();
+  }
+});
+const recordedHow = () =>
+  studiesRepository(db)
+    .marks(id)
+    .map((mark) => mark.how);
+
+test.each([
+  ["was carried out, but the answer was lost", true],
+  ["never arrived", false],
+])("after a reload, an edit that %s is there once", async (_, arrived) => {
+  const store = open();
+  if (arrived) answerLost = true;
+  else online = false;
+  store.edit({ subject: "name", to: "Typed" });
+  store.edit({ subject: "scale", id: "s", to: scale });
+  await store.settled();
+  online = true;
+  const reloaded = open();
+  reloaded.resume();
+  await reloaded.settled();
+  expect(reloaded.snapshot()).toMatchObject({ unsaved: 0, fault: null, revision: 3, study: { name: "Typed", scales: [{ id: "s" }] } });
+  expect([stored().revision, shelf.size]).toEqual([3, 0]);
 });
 
 test("a refusal stays to be read while an earlier edit is still being saved", async () => {
@@ -149,14 +229,27 @@ test("a refusal stays to be read while an earlier edit is still being saved", as
   expect(store.snapshot()).toMatchObject({ unsaved: 0, fault: expect.stringMatching(/no scale "gone"/) });
 });
 
-test("an answer that is no answer of ours puts the page back to what is saved, with a sentence", async () => {
-  const saved = studiesRepository(db).load(id);
-  const broken = async (url: string, init?: RequestInit) =>
-    init?.method === "POST" ? new Response("<html>", { status: 500 }) : send(url, init);
-  const store = new StudyStore(id, saved.study, saved.revision, broken);
-  store.edit({ subject: "name", to: "Never saved" });
-  await store.settled();
-  expect(store.snapshot()).toMatchObject({ unsaved: 0, study: { name: saved.study.name }, fault: "The change could not be saved." });
+test("a fault of the house keeps the change on the page, with its sentence, until the house is well again", async () => {
+  jest.useFakeTimers({ doNotFake: ["setImmediate", "queueMicrotask", "nextTick"] });
+  try {
+    const saved = stored();
+    let ill = true;
+    const house = async (url: string, init?: RequestInit) =>
+      ill && init?.method === "POST"
+        ? Response.json({ code: "disk-full", message: "The disk is full." }, { status: 507 })
+        : send(url, init);
+    const store = new StudyStore(id, saved.study, saved.revision, house, tab);
+    store.edit({ subject: "name", to: "Saved later" });
+    await store.settled();
+    expect(store.snapshot()).toMatchObject({ unsaved: 1, study: { name: "Saved later" } });
+    expect(store.snapshot().fault).toMatch(/^The disk is full. Your changes are kept/);
+    ill = false;
+    jest.advanceTimersByTime(3000);
+    await store.settled();
+    expect([store.snapshot().unsaved, store.snapshot().fault, stored().study.name]).toEqual([0, null, "Saved later"]);
+  } finally {
+    jest.useRealTimers();
+  }
 });
 
 test("while the server is away changes are kept, and saved when it is back", async () => {

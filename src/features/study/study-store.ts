@@ -2,6 +2,7 @@ import { z } from "zod";
 import { applyEdits, type Change, type Edit, EditRefusedError, editsBetween, inverseEdit } from "@/study/model/edit";
 import { type RevisionKind, RevisionKind as RevisionKindSchema } from "@/study/model/history";
 import { Study } from "@/study/model/study";
+import { keepUnsaved, randomId, type UnsavedEdits, type UnsavedShelf, unsavedOf } from "./unsaved-edits";
 
 /** What the page knows of its study. */
 export interface StudyState {
@@ -47,35 +48,46 @@ const RETRY_MS = 3000;
 const OUTLIVES_PAGE = 20_000;
 const SILENT = "The server does not answer. Your changes are kept on this page and will be saved when it is back.";
 
+const KEPT = "Your changes are kept on this page and are sent again.";
+const OVERTAKEN = "The study was changed in another window. Its newest state is shown now; please make your change again.";
+
 type Fetch = (url: string, init?: RequestInit) => Promise<Response>;
 
-interface Pending {
-  edits: Edit[];
-  how: RevisionKind;
-  of: number | null;
-}
+/** The page's own tab storage; none while the server draws. */
+const tabShelf = () => (typeof sessionStorage === "undefined" ? null : sessionStorage);
+
+/** What an edit or a change is of; one of the responses moves rows, and so touches everything. */
+const ALL = "responses";
+const touchedBy = (list: readonly (Edit | Change)[]) =>
+  new Set(list.map((e) => (e.subject === ALL || e.subject === "name" ? e.subject : `${e.subject} ${e.id}`)));
+const meet = (a: ReadonlySet<string>, b: ReadonlySet<string>) =>
+  a.size > 0 && b.size > 0 && (a.has(ALL) || b.has(ALL) || [...a].some((what) => b.has(what)));
 
 /**
- * The study on this page. An edit shows at once and is saved in order behind it, through the server's one door; when
- * the server refuses, its state is loaded again and the reason is shown, so that nothing seems saved that is not.
+ * The study on this page. An edit shows at once and is saved in order behind it, through the server's one door. What could not be saved stays on the page, over a
+ * reload too, and is sent again; the server knows edits that come twice. Edits made meanwhile in another window are taken in, and only those that change the same
+ * object give way to them; what the server refuses is taken back, with the reason, so that nothing seems saved that is not.
  * Undo and redo go by the record on the server, so they outlive a restart.
  */
 export class StudyStore {
   private state: StudyState;
   private readonly listeners = new Set<() => void>();
-  private readonly pending: Pending[] = [];
+  private pending: UnsavedEdits[] = [];
   private flushing: Promise<void> | null = null;
   private turning: Promise<unknown> = Promise.resolve();
   /** Changes asked for here, those that take back or do again left out. */
   private asked = 0;
   /** The revision the server has confirmed. */
   private saved: number;
+  /** Edits of an earlier load are sent before they are shown: the server may have carried them out already. */
+  private behind = false;
 
   constructor(
     readonly id: string,
     study: Study,
     revision: number,
     private readonly send: Fetch = (url, init) => fetch(url, init),
+    private readonly shelf: UnsavedShelf | null = tabShelf(),
   ) {
     this.saved = revision;
     this.state = { study, revision, unsaved: 0, turning: 0, fault: null, canUndo: revision > 1, canRedo: false };
@@ -86,6 +98,16 @@ export class StudyStore {
     return () => this.listeners.delete(listener);
   };
   readonly snapshot = () => this.state;
+
+  /** Goes on with what an earlier load of this page could not save. To be called once, when the page is awake. */
+  resume(): void {
+    const left = unsavedOf(this.id, this.shelf);
+    if (left.length === 0) return;
+    this.behind = true;
+    this.keep([...left, ...this.pending]);
+    this.set({ unsaved: this.pending.length });
+    this.flush();
+  }
 
   /** Carries out edits as one. Returns false when they were refused; the state then says why. */
   edit(...edits: Edit[]): boolean {
@@ -168,7 +190,7 @@ export class StudyStore {
     return null;
   }
 
-  private carryOut(step: Pending): boolean {
+  private carryOut(step: Omit<UnsavedEdits, "id">): boolean {
     if (step.how === "edit" || step.how === "restore") this.asked++;
     try {
       const { study } = applyEdits(this.state.study, step.edits);
@@ -180,7 +202,7 @@ export class StudyStore {
       this.set({ fault: error.message });
       return false;
     }
-    this.pending.push(step);
+    this.keep([...this.pending, { ...step, id: randomId() }]);
     this.flush();
     return true;
   }
@@ -202,33 +224,96 @@ export class StudyStore {
           keepalive: body.length < OUTLIVES_PAGE, // arrives although the page is left meanwhile
         });
       } catch {
-        this.set({ fault: SILENT });
-        setTimeout(() => this.flush(), RETRY_MS);
-        return;
+        return this.later(SILENT);
       }
       if (!response.ok) {
-        const fault = Fault.safeParse(await response.json().catch(() => null));
-        return this.recover(fault.success ? fault.data.message : "The change could not be saved.");
+        const said = Fault.safeParse(await response.json().catch(() => null));
+        const fault = said.success ? said.data.message : "The change could not be saved.";
+        // a fault of the house passes; a refusal does not
+        if (response.status >= 500 || response.status === 401) return this.later(`${fault} ${KEPT}`);
+        if (!(await this.takeIn(said.data?.code === "stale-revision" ? null : fault))) return;
+        continue;
       }
-      this.saved = Recorded.parse(await response.json()).revision;
-      this.pending.shift();
+      this.saved = Math.max(this.saved, Recorded.parse(await response.json()).revision);
+      this.keep(this.pending.slice(1));
       // a refusal that came meanwhile stays until it is read
-      this.set({ unsaved: this.pending.length, fault: this.state.fault === SILENT ? null : this.state.fault });
+      const passed = this.state.fault === SILENT || this.state.fault?.endsWith(KEPT);
+      this.set({ unsaved: this.pending.length, fault: passed ? null : this.state.fault });
+    }
+    if (this.behind) this.behind = !(await this.takeIn(null));
+  }
+
+  private later(fault: string): void {
+    this.set({ fault });
+    setTimeout(() => this.flush(), RETRY_MS);
+  }
+
+  /**
+   * Takes in what is saved, and puts on top of it what is not.
+   * @param refused why the server does not take the first of it; null when it was only made on an older state
+   * @returns false when the server does not answer: it is asked again
+   */
+  private async takeIn(refused: string | null): Promise<boolean> {
+    try {
+      const saved = Saved.parse(await (await this.answered(`/api/studies/${this.id}`)).json());
+      const elsewhere = refused === null ? await this.changedSince(this.saved, saved.revision) : [];
+      this.saved = saved.revision;
+      this.replay(saved.study, refused === null ? this.pending : this.pending.slice(1), { touched: touchedBy(elsewhere), refused });
+      return true;
+    } catch {
+      const fault = refused ?? "The study was changed in another window.";
+      this.later(`${fault} What is saved cannot be fetched at the moment; the page asks again. ${KEPT}`);
+      return false;
     }
   }
 
-  /** The server refused an edit: what it has saved is the truth. */
-  private async recover(fault: string): Promise<void> {
-    this.pending.length = 0;
-    try {
-      const response = await this.send(`/api/studies/${this.id}`);
-      const saved = Saved.parse(await response.json());
-      this.saved = saved.revision;
-      this.set({ study: saved.study, revision: saved.revision, unsaved: 0, fault, canUndo: saved.revision > 1, canRedo: false });
-    } catch {
-      this.set({ fault: `${fault} What is saved cannot be fetched at the moment; the page asks again.` });
-      setTimeout(() => void this.recover(fault), RETRY_MS);
+  /** What others have changed after a revision. */
+  private async changedSince(since: number, now: number): Promise<Change[]> {
+    const changes: Change[] = [];
+    for (let before: number | null = null; now > since;) {
+      const page = TrailSchema.parse(
+        await (await this.answered(`/api/studies/${this.id}/trail?most=200${before === null ? "" : `&before=${before}`}`)).json(),
+      );
+      const newer = (page.revisions as TrailRevision[]).filter((revision) => revision.revision > since);
+      changes.push(...newer.flatMap((revision) => revision.changes));
+      if (newer.length < 200) break;
+      before = newer.at(-1)!.revision;
     }
+    return changes;
+  }
+
+  private async answered(url: string): Promise<Response> {
+    const response = await this.send(url);
+    if (!response.ok) throw new Error("no answer");
+    return response;
+  }
+
+  /** The study with edits on top, as far as they still can be carried out; the state says which could not. */
+  private replay(saved: Study, edits: readonly UnsavedEdits[], told: { touched: ReadonlySet<string>; refused: string | null }): void {
+    let study = saved;
+    let fault = told.refused;
+    const kept: UnsavedEdits[] = [];
+    const lost = new Set<string>(told.touched);
+    for (const step of edits) {
+      const own = touchedBy(step.edits);
+      try {
+        if (meet(own, lost)) throw new EditRefusedError(OVERTAKEN);
+        study = applyEdits(study, step.edits).study;
+        kept.push(step);
+      } catch (error) {
+        if (!(error instanceof EditRefusedError)) throw error;
+        for (const what of own) lost.add(what); // what stands on it falls with it
+        fault ??= error.message;
+      }
+    }
+    this.keep(kept);
+    const revision = this.saved + kept.length;
+    this.set({ study, revision, unsaved: kept.length, fault: fault ?? this.state.fault, canUndo: revision > 1, canRedo: false });
+  }
+
+  private keep(edits: UnsavedEdits[]): void {
+    this.pending = edits;
+    keepUnsaved(this.id, edits, this.shelf);
   }
 
   private set(next: Partial<StudyState>): void {

@@ -1,4 +1,4 @@
-import { and, asc, eq, inArray, notInArray, sql } from "drizzle-orm";
+import { and, asc, eq, inArray, lte, notInArray, sql } from "drizzle-orm";
 import { z } from "zod";
 import { CHUNK_ROWS, type ColumnChunk } from "@/files/column-builder";
 import { ReadSummary } from "@/files/read-summary";
@@ -76,13 +76,20 @@ export const responsesRepository = (db: Database) => ({
 
   /** Drops what came in of an import that failed, or a dataset that no study took. */
   abandon(datasetId: string): void {
+    for (const key of lately.keys()) if (key.startsWith(`${datasetId} `)) lately.delete(key);
     db.delete(datasets).where(eq(datasets.id, datasetId)).run();
   },
 
-  /** Datasets that a study stands on, or that a recorded change names: undo may come back to them. */
-  held(): string[] {
-    const held = db.select({ id: studies.datasetId }).from(studies).all();
-    const named = db.select({ from: changes.from, to: changes.to }).from(changes).where(eq(changes.subject, "responses")).all();
+  /** Datasets that a study (or any) stands on, or that a recorded change names: undo may come back to them. */
+  held(studyId?: string): string[] {
+    const own = studyId === undefined ? undefined : eq(studies.id, studyId);
+    const ofStudy = studyId === undefined ? undefined : eq(changes.studyId, studyId);
+    const held = db.select({ id: studies.datasetId }).from(studies).where(own).all();
+    const named = db
+      .select({ from: changes.from, to: changes.to })
+      .from(changes)
+      .where(and(eq(changes.subject, "responses"), ofStudy))
+      .all();
     const Named = z.object({ dataset: z.string() });
     const ids = named.flatMap(({ from, to }) =>
       [from, to].flatMap((json) => {
@@ -98,11 +105,17 @@ export const responsesRepository = (db: Database) => ({
     if (!this.held().includes(datasetId)) this.abandon(datasetId);
   },
 
-  /** Drops everything that was read and never taken. */
-  sweep(): void {
+  /** Drops what was read before a time and never taken. */
+  sweep(before: Date): void {
+    const old = lte(datasets.importedAt, before.toISOString().slice(0, 19).replace("T", " "));
     db.delete(datasets)
-      .where(notInArray(datasets.id, [...this.held(), ""]))
+      .where(and(old, eq(datasets.state, "ready"), notInArray(datasets.id, [...this.held(), ""])))
       .run();
+  },
+
+  /** Drops imports that a crash left half done. Only for the server that has the house to itself, before it serves. */
+  sweepReading(): void {
+    db.delete(datasets).where(eq(datasets.state, "reading")).run();
   },
 
   /** @throws NotFoundError */

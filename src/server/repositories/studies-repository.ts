@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, gte, lte, sql } from "drizzle-orm";
+import { and, asc, desc, eq, gte, isNotNull, isNull, lte, sql } from "drizzle-orm";
 import { type Change } from "@/study/model/edit";
 import type { RevisionKind, RevisionMark } from "@/study/model/history";
 import { StoredStudy, type Study } from "@/study/model/study";
@@ -23,6 +23,13 @@ export interface StudyLine {
   updatedAt: string;
 }
 
+/** A study that was deleted and can be taken back. */
+export interface DeletedLine {
+  id: string;
+  name: string;
+  deletedAt: string;
+}
+
 /** A revision as the trail keeps it, with what it changed. */
 export interface RecordedRevision extends RevisionMark {
   when: string;
@@ -36,13 +43,44 @@ export const studiesRepository = (db: Database) => ({
       .select({ id: studies.id, name: studies.name, rows: datasets.rows, updatedAt: studies.updatedAt })
       .from(studies)
       .innerJoin(datasets, eq(datasets.id, studies.datasetId))
+      .where(isNull(studies.deletedAt))
       .orderBy(desc(studies.updatedAt), asc(studies.name))
       .all();
   },
 
-  /** @throws NotFoundError; StoredShapeError when the saved document is no longer a Study */
+  /** Those that were deleted and can still be taken back, the last one first. */
+  deleted(): DeletedLine[] {
+    return db
+      .select({ id: studies.id, name: studies.name, deletedAt: studies.deletedAt })
+      .from(studies)
+      .where(isNotNull(studies.deletedAt))
+      .orderBy(desc(studies.deletedAt))
+      .all() as DeletedLine[];
+  },
+
+  /** Deletes a study for a while (a time), or takes it back (null). @throws NotFoundError when it is not there, or not in that state */
+  setDeleted(id: string, at: string | null): void {
+    const state = at === null ? isNotNull(studies.deletedAt) : isNull(studies.deletedAt);
+    const { changes: count } = db
+      .update(studies)
+      .set({ deletedAt: at })
+      .where(and(eq(studies.id, id), state))
+      .run();
+    if (count === 0) throw new NotFoundError({ what: "study", id });
+  },
+
+  /** The study and all that was recorded of it; its responses are not its own. */
+  remove(id: string): void {
+    db.delete(studies).where(eq(studies.id, id)).run();
+  },
+
+  /** @throws NotFoundError, also of one that was deleted; StoredShapeError when the saved document is no longer a Study */
   load(id: string): SavedStudy {
-    const row = db.select().from(studies).where(eq(studies.id, id)).get();
+    const row = db
+      .select()
+      .from(studies)
+      .where(and(eq(studies.id, id), isNull(studies.deletedAt)))
+      .get();
     if (!row) throw new NotFoundError({ what: "study", id });
     const study = parseStored(StoredStudy, row.document, { table: "studies", id });
     return { id, study: study.responses ? study : withResponses(db, study, row.datasetId), revision: row.revision };
@@ -67,9 +105,19 @@ export const studiesRepository = (db: Database) => ({
       .run();
   },
 
-  record(id: string, mark: RevisionMark, when: string, list: readonly Change[]): void {
+  /** The revision that records the edits with the page's id, when they were carried out before. */
+  revisionOf(id: string, editId: string): number | null {
+    const row = db
+      .select({ revision: revisions.revision })
+      .from(revisions)
+      .where(and(eq(revisions.studyId, id), eq(revisions.editId, editId)))
+      .get();
+    return row?.revision ?? null;
+  },
+
+  record(id: string, mark: RevisionMark, when: string, list: readonly Change[], editId: string | null = null): void {
     const { revision, how, of } = mark;
-    db.insert(revisions).values({ studyId: id, revision, at: when, how, of, version: STUDY_VERSION }).run();
+    db.insert(revisions).values({ studyId: id, revision, at: when, how, of, version: STUDY_VERSION, editId }).run();
     list.forEach((change, position) => {
       db.insert(changes)
         .values({

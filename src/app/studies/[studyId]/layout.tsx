@@ -6,12 +6,16 @@ import { database } from "@/server/database";
 import { NotFoundError } from "@/server/errors";
 import { seenRepository } from "@/server/repositories/seen-repository";
 import { studiesRepository } from "@/server/repositories/studies-repository";
+import { StorageError } from "@/server/storage-faults";
+import { fromHouse, HouseFault } from "../../house-fault";
 
 export const dynamic = "force-dynamic";
 
 export default async function StudyLayout({ params, children }: { params: Promise<{ studyId: string }>; children: ReactNode }) {
   const { studyId } = await params;
-  const { saved, seen } = load(studyId);
+  const found = fromHouse("page.study", () => load(studyId));
+  if (found instanceof StorageError) return <HouseFault fault={found} />;
+  const { saved, seen } = found;
   return (
     <StudyProvider id={saved.id} study={saved.study} revision={saved.revision} seen={seen}>
       <StudyFrame>{children}</StudyFrame>

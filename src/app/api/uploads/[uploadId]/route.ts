@@ -1,11 +1,12 @@
 import { understandFile } from "@/files/reading/understand-file";
 import { GivenOptions } from "@/files/reading/understanding";
+import { readJson } from "@/server/http/read-json";
 import { route } from "@/server/http/route";
 import { discardUpload, findUpload } from "@/server/uploads";
 
 /** How the file would be read when some things are said rather than found. */
 export const POST = route<{ uploadId: string }>("uploads.understand", async (request, { uploadId }) => {
-  const given = GivenOptions.parse(await request.json());
+  const given = await readJson(request, GivenOptions, 1_000_000);
   const upload = await findUpload(uploadId);
   return Response.json({ id: upload.id, name: upload.name, understanding: await understandFile(upload.path, given) });
 });

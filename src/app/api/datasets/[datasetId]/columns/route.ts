@@ -6,11 +6,11 @@ import { responsesRepository } from "@/server/repositories/responses-repository"
 
 const Names = z.array(z.string().min(1)).min(1).max(200);
 
-/** Whole columns (?name=a&name=b) as bytes: see src/files/column-bytes.ts. They never change, so a browser may keep them. */
+/** Whole columns (?name=a&name=b) as bytes: see src/files/column-bytes.ts. */
 export const GET = route<{ datasetId: string }>("datasets.columns", (request, { datasetId }) => {
   const names = Names.parse(new URL(request.url).searchParams.getAll("name"));
   const bytes = encodeColumns(responsesRepository(database()).columns(datasetId, names));
   return new Response(bytes, {
-    headers: { "content-type": "application/octet-stream", "cache-control": "private, max-age=31536000, immutable" },
+    headers: { "content-type": "application/octet-stream" },
   });
 });

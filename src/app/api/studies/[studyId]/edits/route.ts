@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { database } from "@/server/database";
+import { readJson } from "@/server/http/read-json";
 import { route } from "@/server/http/route";
 import { editStudy } from "@/server/study-door";
 import { EditSet } from "@/study/model/edit";
@@ -10,11 +11,12 @@ const Body = z.strictObject({
   edits: EditSet,
   how: RevisionKind.default("edit"),
   of: z.int().min(1).nullable().default(null),
+  id: z.uuid().nullable().default(null),
 });
 
 /** Edits, made on a revision: all take effect, or none. Answers with the revision that records them. */
 export const POST = route<{ studyId: string }>("studies.edit", async (request, { studyId }) => {
-  const { revision, edits, how, of } = Body.parse(await request.json());
-  const saved = editStudy(database(), studyId, revision, edits, { how, of });
+  const { revision, edits, how, of, id } = await readJson(request, Body, 16_000_000);
+  const saved = editStudy(database(), studyId, revision, edits, { how, of, id });
   return Response.json({ revision: saved.revision });
 });

@@ -1,4 +1,5 @@
 import { database } from "@/server/database";
+import { readJson } from "@/server/http/read-json";
 import { route } from "@/server/http/route";
 import { keptRepository } from "@/server/repositories/kept-repository";
 import { studiesRepository } from "@/server/repositories/studies-repository";
@@ -13,7 +14,7 @@ export const GET = route<{ studyId: string }>("studies.kept.find", async (reques
 
 /** Keeps intervals that were worked out. */
 export const PUT = route<{ studyId: string }>("studies.kept.put", async (request, { studyId }) => {
-  const kept = KeptIntervals.parse(await request.json());
+  const kept = await readJson(request, KeptIntervals, 4_000_000);
   const db = database();
   studiesRepository(db).load(studyId);
   keptRepository(db).put(studyId, kept);

@@ -2,6 +2,7 @@ import { z } from "zod";
 import { TableOptions } from "@/files/reading/table-options";
 import { database } from "@/server/database";
 import { stageAppend, stageReplace } from "@/server/further-responses";
+import { readJson } from "@/server/http/read-json";
 import { faultOf, route } from "@/server/http/route";
 import { beginStudy, type Watch } from "@/server/import-responses";
 import { discardUpload, findUpload, type Upload } from "@/server/uploads";
@@ -21,7 +22,7 @@ const Body = z.strictObject({
  * { rows } now and then while it reads, and at the end { done } or { fault }. Going away ends the reading, and nothing stays.
  */
 export const POST = route<{ uploadId: string }>("uploads.take", async (request, { uploadId }) => {
-  const body = Body.parse(await request.json());
+  const body = await readJson(request, Body, 1_000_000);
   const upload = await findUpload(uploadId);
   const stop = new AbortController();
   request.signal.addEventListener("abort", () => stop.abort());
