@@ -235,9 +235,8 @@ describe("the end of a study", () => {
     const { id } = await bring();
     const other = await bring("a,b\n1,2\n", "other.csv");
     const responses = studiesRepository(database()).load(id).study.responses!;
-    editStudy(database(), id, 1, [
-      { subject: "correction", id: "1 word", to: { row: 1, variable: "word", was: `${SECRET}-0`, text: `${SECRET}-mended` } },
-    ] as never);
+    const mended = { row: 1, variable: "word", from: `${SECRET}-0`, to: `${SECRET}-mended`, note: "" };
+    editStudy(database(), id, 1, [{ subject: "correction", id: "1:word", to: mended }]);
     await saveUpload(Readable.from([Buffer.from(CSV)]), { name: "answers.csv", expected: null }, folder);
     await backUp(connection(), folder);
     writeFileSync(
