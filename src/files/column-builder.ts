@@ -42,6 +42,8 @@ export class ColumnBuilder {
   private low = Infinity;
   private high = -Infinity;
   private wholeNumbers = true;
+  /** Letters in its different texts. */
+  letters = 0;
 
   constructor(
     private readonly position: number,
@@ -51,6 +53,11 @@ export class ColumnBuilder {
   ) {
     this.values = new Float64Array(chunkRows);
     this.states = new Uint8Array(chunkRows);
+  }
+
+  /** Different texts so far. */
+  get texts(): number {
+    return this.dictionary.size;
   }
 
   /** Takes the next cell: text as written, a number, or nothing. */
@@ -91,6 +98,7 @@ export class ColumnBuilder {
     if (code === undefined) {
       code = this.dictionary.size;
       this.dictionary.set(cell, code);
+      this.letters += cell.length;
     }
     this.values[at] = code;
     this.states[at] = CellState.text;

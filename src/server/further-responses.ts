@@ -42,7 +42,7 @@ export async function stageAppend(
       watch.signal?.throwIfAborted();
       const column = appendColumn(name, before.has(name), before.rows, after.has(name), after.rows);
       responses.addColumn(dataset, position, column);
-      columns.push({ name, texts: column.texts, summary: summaryOf(column) });
+      columns.push({ name, texts: JSON.stringify(column.texts), summary: summaryOf(column) });
       if (position % 8 === 7) await new Promise(setImmediate); // others are served in between
     }
     const data = { rows, chunkRows: 65_536, columns, options };

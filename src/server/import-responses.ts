@@ -1,16 +1,13 @@
 import { randomUUID } from "node:crypto";
 import type { Readable } from "node:stream";
-import { columnFacts } from "@/files/column-facts";
+import type { ColumnChunk } from "@/files/column-builder";
 import { ImportFaultError } from "@/files/reading/import-fault";
-import { openTable } from "@/files/reading/open-table";
-import { readTable, type TableData } from "@/files/reading/read-table";
 import type { TableOptions } from "@/files/reading/table-options";
-import { understandFile } from "@/files/reading/understand-file";
 import { Study } from "@/study/model/study";
 import { type Variable } from "@/study/model/variable";
-import { guessCodebook } from "@/study/prepare/guess-codebook";
 import { dataFolder } from "./data-folder";
-import type { Database } from "./database";
+import { type Database, giveBack } from "./database";
+import { readUpload, understandUpload } from "./reader/reader";
 import { responsesRepository } from "./repositories/responses-repository";
 import type { SavedStudy } from "./repositories/studies-repository";
 import { openStudy } from "./study-door";
@@ -25,7 +22,7 @@ export interface Watch {
 /** A table that was read into a dataset of its own, which nothing stands on yet. */
 export interface ReadResponses {
   datasetId: string;
-  data: TableData;
+  rows: number;
   /** What came with the file, or is guessed from the columns. */
   codebook: Variable[];
   title: string;
@@ -38,28 +35,24 @@ export interface ReadResponses {
 export async function readResponses(db: Database, upload: Upload, options: TableOptions, watch: Watch = {}): Promise<ReadResponses> {
   const datasetId = randomUUID();
   const responses = responsesRepository(db);
-  const file = await openTable(upload.path);
+  responses.begin(datasetId, upload.name);
+  const take = (chunks: ColumnChunk[]) =>
+    db.transaction((tx) => {
+      for (const chunk of chunks) responsesRepository(tx).addChunk(datasetId, chunk);
+    });
   try {
-    responses.begin(datasetId, upload.name);
-    const data = await readTable(file, options, (chunk) => responses.addChunk(datasetId, chunk), watch);
+    const table = await readUpload(upload.path, options, take, watch);
     watch.signal?.throwIfAborted();
-    db.transaction((tx) => responsesRepository(tx).finish(datasetId, data, { bytes: upload.bytes, sha256: upload.sha256 }));
-    return { datasetId, data, codebook: firstCodebook(data, file.codebook(options.sheet)), title: file.title };
+    const { rows, codebook, title } = table;
+    db.transaction((tx) =>
+      responsesRepository(tx).finish(datasetId, { ...table, options }, { bytes: upload.bytes, sha256: upload.sha256 }),
+    );
+    return { datasetId, rows, codebook, title };
   } catch (error) {
-    responses.abandon(datasetId);
+    await responses.abandonSlowly(datasetId);
+    await giveBack(db);
     throw error;
-  } finally {
-    file.close();
   }
-}
-
-/** What came with the file, completed by guesses; a column of percentages has their sign for its unit. */
-function firstCodebook(data: TableData, said: readonly Variable[]): Variable[] {
-  const described = new Map(said.map((v) => [v.name, v]));
-  return guessCodebook(data.columns.map(columnFacts)).map((guess, at) => {
-    const unit = data.facts.percents.has(at) ? "%" : guess.unit;
-    return described.get(guess.name) ?? { ...guess, unit };
-  });
 }
 
 /**
@@ -67,12 +60,12 @@ function firstCodebook(data: TableData, said: readonly Variable[]): Variable[] {
  * @throws ImportFaultError with what to do; the signal's reason
  */
 export async function beginStudy(db: Database, upload: Upload, options: TableOptions, watch: Watch = {}): Promise<SavedStudy> {
-  const { datasetId, data, codebook, title } = await readResponses(db, upload, options, watch);
+  const { datasetId, rows, codebook, title } = await readResponses(db, upload, options, watch);
   const study = Study.parse({
     format: "beta-step-study",
     version: 1,
     name: (title.trim() || studyName(upload.name)).slice(0, 200),
-    responses: { dataset: datasetId, fileName: upload.name, rows: data.rows },
+    responses: { dataset: datasetId, fileName: upload.name, rows },
     codebook,
   });
   return db.transaction((tx) => openStudy(tx, randomUUID(), study));
@@ -88,7 +81,7 @@ export async function importAsStudy(
 ): Promise<SavedStudy> {
   const upload = await saveUpload(bytes, file, folder);
   try {
-    const { options, fault } = await understandFile(upload.path);
+    const { options, fault } = await understandUpload(upload.path);
     if (fault) throw new ImportFaultError(fault.code, fault.message);
     return await beginStudy(db, upload, options, { signal });
   } finally {

@@ -4,6 +4,7 @@ import { dataFolder } from "./data-folder";
 import { claimFolder } from "./folder-lock";
 import { houseKey, makeKey } from "./house-key";
 import { log } from "./log";
+import { warmReader } from "./reader/reader";
 import { responsesRepository } from "./repositories/responses-repository";
 import { storageFault } from "./storage-faults";
 import { sweepDeleted } from "./study-end";
@@ -23,6 +24,7 @@ export async function startServer(): Promise<void> {
   const db = database();
   responsesRepository(db).sweepReading();
   if (key === null) log.warn("BETA_STEP_KEY=off: whoever reaches this address may come in");
+  warmReader();
   await keepHouse(0);
   setInterval(() => void keepHouse(24 * HOUR_MS), HOUR_MS).unref();
 }

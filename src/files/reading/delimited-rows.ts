@@ -2,7 +2,7 @@ import Papa from "papaparse";
 import { ImportFaultError } from "./import-fault";
 import type { Delimiter, RowBatch } from "./table-options";
 
-/** A record longer than this means a quotation mark that is never closed. */
+/** A record longer than this is a document in a cell, or a quotation mark that is never closed. */
 const LONGEST_RECORD = 4_000_000;
 
 /** The parser takes a text and tells how far it came; the rest is put before the next piece. */
@@ -40,7 +40,12 @@ export async function* delimitedRows(text: AsyncIterable<string>, delimiter: Del
     if (next.includes("\r")) next = next.replace(/\r\n?/g, "\n");
     const batch = parse(rest + next, false);
     if (batch.rows.length > 0) yield batch;
-    if (rest.length > LONGEST_RECORD) throw quoteFault("MissingQuotes", first);
+    if (rest.length > LONGEST_RECORD)
+      throw new ImportFaultError(
+        "long-record",
+        `Row ${first} is longer than ${LONGEST_RECORD / 1e6} million letters: a cell holds a whole document, or a quotation mark in it is never closed. Mend it in the file and drop it again.`,
+        first,
+      );
   }
   if (heldReturn !== "") rest += "\n";
   if (rest.endsWith("\n")) {

@@ -1,13 +1,13 @@
-import { z } from "zod";
 import { ImportFaultError } from "./import-fault";
 import type { Cell, RowBatch } from "./table-options";
 
 const BATCH = 1000;
 /** JSON is read as a whole; beyond this it should be CSV. */
-export const MOST_JSON_BYTES = 150_000_000;
+export const MOST_JSON_BYTES = 60_000_000;
+/** Each row may bring keys of its own: more than this is no table. */
+const MOST_KEYS = 20_000;
 
-const Row = z.record(z.string(), z.unknown());
-const Rows = z.array(z.union([Row, z.array(z.unknown())]));
+type Row = Record<string, unknown> | unknown[];
 
 /**
  * Rows from JSON: a list of objects, a list of lists whose first holds the names, an object with such a list in it, or one
@@ -23,22 +23,42 @@ export function* jsonRows(text: string): Generator<RowBatch> {
       "Some rows of the file are objects with names and some are lists without. Write all in one way.",
     );
   if (lists > 0) {
-    yield* batches(list.map((row) => (row as unknown[]).map(cellOf)));
+    yield* batches(list as unknown[][], BATCH, (row) => row.map(cellOf));
     return;
   }
   const objects = list as Record<string, unknown>[];
-  const names = [...new Set(objects.flatMap(Object.keys))];
-  yield* batches([names, ...objects.map((row) => names.map((name) => cellOf(row[name])))]);
+  const names = keysOf(objects);
+  yield { first: 1, rows: [names] };
+  const size = Math.max(1, Math.min(BATCH, Math.floor(1_000_000 / names.length)));
+  yield* batches(objects, size, (row) => names.map((name) => (Object.hasOwn(row, name) ? cellOf(row[name]) : null)), 2);
 }
 
-function* batches(rows: Cell[][]): Generator<RowBatch> {
-  for (let at = 0; at < rows.length; at += BATCH) yield { first: at + 1, rows: rows.slice(at, at + BATCH) };
+function keysOf(objects: readonly Record<string, unknown>[]): string[] {
+  const names = new Set<string>();
+  for (const row of objects) {
+    for (const name of Object.keys(row)) names.add(name);
+    if (names.size > MOST_KEYS)
+      throw new ImportFaultError(
+        "too-many-columns",
+        `The rows have more than ${MOST_KEYS} different keys: each key is a column. Is one row one respondent?`,
+      );
+  }
+  return [...names];
+}
+
+function* batches<T>(rows: readonly T[], size: number, cells: (row: T) => Cell[], first = 1): Generator<RowBatch> {
+  for (let at = 0; at < rows.length; at += size) yield { first: at + first, rows: rows.slice(at, at + size).map(cells) };
 }
 
 function parseJson(text: string): unknown {
   try {
     return JSON.parse(text);
-  } catch {
+  } catch (error) {
+    if (error instanceof RangeError)
+      throw new ImportFaultError(
+        "too-deep",
+        "The file holds lists within lists, thousands deep. One row a respondent with plain cells is wanted.",
+      );
     const lines = text.split(/\r?\n/).filter((line) => line.trim() !== "");
     return lines.map((line, i) => {
       try {
@@ -55,22 +75,29 @@ function parseJson(text: string): unknown {
 }
 
 /** The list itself, or the one list of rows inside an object. */
-function rowsIn(value: unknown): z.infer<typeof Rows> {
-  const direct = Rows.safeParse(value);
-  if (direct.success) return direct.data;
+function rowsIn(value: unknown): Row[] {
+  if (areRows(value)) return value;
   if (value !== null && typeof value === "object" && !Array.isArray(value)) {
-    const inside = Object.values(value)
-      .map((v) => Rows.safeParse(v))
-      .filter((p) => p.success && p.data.length > 0);
-    if (inside.length === 1) return inside[0]!.data!;
+    const inside = Object.values(value).filter((list) => areRows(list) && list.length > 0) as Row[][];
+    if (inside.length === 1) return inside[0]!;
   }
   throw new ImportFaultError("no-rows", "The file holds no list of rows: one object or list a respondent is wanted.");
 }
+
+const areRows = (value: unknown): value is Row[] => Array.isArray(value) && value.every((row) => row !== null && typeof row === "object");
 
 /** Nested values stay as their JSON, so that nothing is lost. */
 function cellOf(value: unknown): Cell {
   if (value === null || value === undefined || value === "") return null;
   if (typeof value === "number") return Number.isFinite(value) ? value : String(value);
   if (typeof value === "boolean") return value ? "TRUE" : "FALSE";
-  return typeof value === "string" ? value : JSON.stringify(value);
+  if (typeof value === "string") return value;
+  try {
+    return JSON.stringify(value);
+  } catch {
+    throw new ImportFaultError(
+      "too-deep",
+      "A cell holds lists within lists, thousands deep. One row a respondent with plain cells is wanted.",
+    );
+  }
 }

@@ -9,16 +9,29 @@ const BATCH = 500;
 const MOST_COLUMNS = 16_384;
 /** Sheets end in one row repeated to the bottom; a row of answers is hardly ever repeated a thousand times. */
 const MOST_REPEATED = 20_000;
+/** Cells that repeats may make of a file: one that is built to fill a disk makes billions. */
+const MOST_REPEATED_CELLS = 20_000_000;
+const MOST_SHEETS = 1000;
 
 /** The names of the tables of an OpenDocument spreadsheet, in their order. @throws ImportFaultError */
 export async function odsSheets(zip: ZipFile): Promise<string[]> {
   const names: string[] = [];
+  let depth = 0;
   const events = xmlEvents(
     zip.stream("content.xml"),
-    { open: (name, a) => void (name === "table:table" && names.push(a["table:name"] ?? "")) },
+    {
+      // a table inside a table is a part of its cell
+      open: (name, a) => void (name === "table:table" && depth++ === 0 && names.push(a["table:name"] ?? "")),
+      close: (name) => void (name === "table:table" && depth--),
+    },
     "The spreadsheet",
   );
   for await (const _ of events) void _;
+  if (names.length > MOST_SHEETS)
+    throw new ImportFaultError(
+      "too-many-sheets",
+      `The spreadsheet has more than ${MOST_SHEETS} tables. Save the one you need as CSV and drop that here.`,
+    );
   if (names.length === 0) throw new ImportFaultError("no-sheets", "The spreadsheet has no table.");
   return names;
 }
@@ -31,6 +44,8 @@ export async function* odsRows(zip: ZipFile, sheet: string | null, facts: TableF
   let table = -1;
   let found = false;
   let inTable = false;
+  let depth = 0;
+  let repeated = 0; // cells that stand in the file once and in the table again and again
   let note = 0;
   let row: Cell[] = [];
   let repeatRow = 1;
@@ -57,6 +72,12 @@ export async function* odsRows(zip: ZipFile, sheet: string | null, facts: TableF
         "repeated-rows",
         `The table repeats one row, or leaves a gap, of more than ${MOST_REPEATED} rows: it is no table of answers.`,
       );
+    repeated += (repeatRow - 1) * row.length;
+    if (repeated > MOST_REPEATED_CELLS)
+      throw new ImportFaultError(
+        "repeated-rows",
+        `The table repeats its rows to more than ${MOST_REPEATED_CELLS} cells: it is no table of answers.`,
+      );
     for (; emptyBefore > 0; emptyBefore--) rows.push([]);
     for (let k = 0; k < repeatRow; k++) rows.push(row);
   };
@@ -65,15 +86,16 @@ export async function* odsRows(zip: ZipFile, sheet: string | null, facts: TableF
     {
       open: (name, a) => {
         if (name === "table:table") {
+          if (depth++ > 0) return;
           table++;
           inTable = sheet === null ? table === 0 : a["table:name"] === sheet;
           found ||= inTable;
-        } else if (!inTable) return;
+        } else if (!inTable || depth > 1) return;
         else if (name === "table:table-row") {
           row = [];
-          repeatRow = Number(a["table:number-rows-repeated"] ?? 1);
+          repeatRow = countOf(a["table:number-rows-repeated"]);
         } else if (name === "table:table-cell" || name === "table:covered-table-cell")
-          cell = { attributes: a, paragraphs: [], repeat: Number(a["table:number-columns-repeated"] ?? 1) };
+          cell = { attributes: a, paragraphs: [], repeat: countOf(a["table:number-columns-repeated"]) };
         else if (name === "office:annotation") note++;
         else if (name === "text:p" && cell && note === 0) {
           inParagraph++;
@@ -82,10 +104,10 @@ export async function* odsRows(zip: ZipFile, sheet: string | null, facts: TableF
         else if (name === "text:tab") say("\t");
         else if (name === "text:line-break") say("\n");
       },
-      text: say,
+      text: (text) => depth <= 1 && say(text),
       close: (name) => {
-        if (name === "table:table") inTable = false;
-        if (!inTable) return;
+        if (name === "table:table" && --depth === 0) inTable = false;
+        if (!inTable || depth > 1) return;
         if (name === "office:annotation") note--;
         else if (name === "text:p" && note === 0) inParagraph--;
         else if ((name === "table:table-cell" || name === "table:covered-table-cell") && cell) {
@@ -105,6 +127,16 @@ export async function* odsRows(zip: ZipFile, sheet: string | null, facts: TableF
   }
   if (!found) throw new ImportFaultError("no-such-sheet", "The file has no such sheet. Choose one of those it has.");
   if (rows.length > 0) yield { first, rows };
+}
+
+/** How often a cell or row is repeated. @throws ImportFaultError when it is no number */
+function countOf(said: string | undefined): number {
+  const count = Number(said ?? 1);
+  if (Number.isInteger(count) && count >= 1) return count;
+  throw new ImportFaultError(
+    "damaged-file",
+    "A cell or row says that it is repeated, but not how often. The file is damaged: save it again and drop it here.",
+  );
 }
 
 function cellOf(

@@ -7,6 +7,11 @@ import type { Cell, TableOptions } from "./table-options";
 
 /** More columns than any questionnaire has: a sign that the file is something else. */
 const MOST_COLUMNS = 5000;
+/** A million respondents with 200 answers each. */
+const MOST_CELLS = 200_000_000;
+/** Different texts, and letters in them, that all columns together may hold: they stay in memory while the file is read. */
+const MOST_TEXTS = 1_500_000;
+const MOST_LETTERS = 100_000_000;
 
 export interface ReadColumn {
   name: string;
@@ -34,7 +39,7 @@ export async function readTable(
   file: OpenedFile,
   options: TableOptions,
   chunk: (chunk: ColumnChunk) => void,
-  { signal, progress }: { signal?: AbortSignal | undefined; progress?: (rows: number) => void } = {},
+  { signal, progress }: { signal?: AbortSignal | undefined; progress?: (rows: number) => void | Promise<void> } = {},
 ): Promise<TableData> {
   const facts = noFacts();
   const sheetLike = options.format === "xlsx" || options.format === "ods";
@@ -73,13 +78,20 @@ export async function readTable(
       for (let k = 0; k < builders.length; k++) builders[k]!.add(row[k] ?? null);
       rows++;
     }
-    progress?.(rows);
+    if (rows * builders.length > MOST_CELLS) throw tooLarge(`more than ${MOST_CELLS} cells`);
+    const [texts, letters] = builders.reduce(([t, l], b) => [t + b.texts, l + b.letters], [0, 0]);
+    if (texts > MOST_TEXTS) throw tooLarge(`more than ${MOST_TEXTS} different texts`);
+    if (letters > MOST_LETTERS) throw tooLarge(`more than ${MOST_LETTERS} letters in its different texts`);
+    await progress?.(rows);
   }
   if (names === null) throw new ImportFaultError("empty-file", "The file is empty: it has neither a header nor rows.");
   if (rows === 0) throw new ImportFaultError("no-rows", "The file has a header but no rows of answers below it.", 1);
   const columns = builders.map((builder, i) => ({ name: names![i]!, ...builder.finish() }));
   return { options, rows, chunkRows, columns, facts };
 }
+
+const tooLarge = (what: string) =>
+  new ImportFaultError("too-large", `The table has ${what}. Keep the columns you need and drop the file again.`);
 
 const isEmpty = (row: readonly Cell[]) => row.every((cell) => cell === null || (typeof cell === "string" && cell.trim() === ""));
 
@@ -134,6 +146,12 @@ function checkedNames(names: string[], row: number): string[] {
         `The name of column ${i + 1} is longer than 200 characters (row ${row}). Is this row the header?`,
         row,
       );
+    if (name === "__proto__")
+      throw new ImportFaultError(
+        "unprintable-name",
+        `Column ${i + 1} is called "${name}", a name that programs keep for themselves (row ${row}). Name it anew.`,
+        row,
+      );
     if (CONTROL.test(name))
       throw new ImportFaultError(
         "unprintable-name",
@@ -163,8 +181,11 @@ export function mendedNames(row: readonly Cell[]): string[] {
   const taken = new Set<string>();
   return row.map((cell, i) => {
     const plain =
-      (cell === null ? "" : String(cell)).replace(new RegExp(CONTROL, "g"), " ").replace(/\s+/g, " ").trim().slice(0, 190) ||
-      `column_${i + 1}`;
+      (cell === null || cell === "__proto__" ? "" : String(cell))
+        .replace(new RegExp(CONTROL, "g"), " ")
+        .replace(/\s+/g, " ")
+        .trim()
+        .slice(0, 190) || `column_${i + 1}`;
     let name = plain;
     for (let k = 2; taken.has(name.toLowerCase()); k++) name = `${plain}_${k}`;
     taken.add(name.toLowerCase());

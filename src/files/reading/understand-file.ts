@@ -13,6 +13,9 @@ import type { GivenOptions, Understanding, Understood } from "./understanding";
 
 const SAMPLE_ROWS = 500;
 const SHOWN_ROWS = 12;
+/** Sheets that are looked at for a table; of columns that cannot be taken in, so many are shown. */
+const MOST_LOOKED_AT = 20;
+const SHOWN_AT_FAULT = 100;
 const HEAD_CHARACTERS = 262_144;
 const FORMAT_WORDS = {
   delimited: "delimited text",
@@ -61,7 +64,7 @@ async function findSheet(file: OpenedFile): Promise<{ sheet: string | null; why:
   const { format, sheets } = file;
   if (sheets.length === 0) return { sheet: null, why: "" };
   if (sheets.length === 1) return { sheet: sheets[0]!, why: "it is the only one" };
-  for (const sheet of format === "package" ? [] : sheets) {
+  for (const sheet of format === "package" ? [] : sheets.slice(0, MOST_LOOKED_AT)) {
     const rows = await firstRows(file, TableOptions.parse({ format, sheet }));
     if (rows.filter((row) => filled(row.cells) >= 2).length >= 2)
       return { sheet, why: `it is the first of ${sheets.length} that holds a table` };
@@ -186,12 +189,15 @@ async function tryOut(
     const names = ["empty-name", "repeated-name", "long-name", "unprintable-name"].includes(error.code)
       ? mendedNames(header?.cells ?? [])
       : null;
+    const shown = error.code === "too-many-columns" ? SHOWN_AT_FAULT : undefined;
     return {
-      columns: (names ?? header?.cells.map((cell) => String(cell ?? "")) ?? []).map((name) => ({ name, kind: "text" as const, label: "" })),
+      columns: (names ?? header?.cells.map((cell) => String(cell ?? "")) ?? [])
+        .slice(0, shown)
+        .map((name) => ({ name, kind: "text" as const, label: "" })),
       rows: first
         .filter((row) => row.number > (options.headerRow ?? 0))
         .slice(0, SHOWN_ROWS)
-        .map((row) => row.cells.map((cell) => (cell === null ? null : String(cell)))),
+        .map((row) => row.cells.slice(0, shown).map((cell) => clipped(cell === null ? null : String(cell)))),
       notices,
       fault: { code: error.code, message: error.message },
       mended: names,
@@ -208,10 +214,15 @@ async function tryOut(
     data.columns.map(({ texts }, position) => {
       const chunk = chunks.find((c) => c.position === position && row < c.values.length)!;
       const state = chunk.states[row];
-      return state === 1 ? null : state === 2 ? texts[chunk.values[row]!]! : String(chunk.values[row]!);
+      return state === 1 ? null : state === 2 ? clipped(texts[chunk.values[row]!]!) : String(chunk.values[row]!);
     }),
   );
   return { columns, rows, notices: [...notices, ...noticesOf(data, said)], fault: null, mended: null };
+}
+
+/** A long text is shown by its beginning; it is taken in whole. */
+function clipped(text: string | null): string | null {
+  return text !== null && text.length > 200 ? `${text.slice(0, 200)} …` : text;
 }
 
 function noticesOf(data: TableData, said: ReadonlyMap<string, unknown>): string[] {

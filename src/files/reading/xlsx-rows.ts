@@ -1,7 +1,7 @@
 import { ImportFaultError } from "./import-fault";
 import type { Cell, RowBatch } from "./table-options";
 import type { TableFacts } from "./table-facts";
-import { readXml, xmlEvents } from "./xml-events";
+import { localName, readXml, xmlEvents } from "./xml-events";
 import type { ZipFile } from "./zip-file";
 
 // Read with a zip and an XML library rather than a spreadsheet library: those hold the whole sheet in memory and do not
@@ -10,6 +10,14 @@ import type { ZipFile } from "./zip-file";
 const BATCH = 500;
 /** The most columns a sheet can have. */
 const MOST_COLUMNS = 16_384;
+const MOST_SHEETS = 1000;
+/** Texts, and letters in all of them, that a workbook may share: a fraction of a reading's memory. */
+const MOST_STRINGS = 2_000_000;
+const MOST_LETTERS = 100_000_000;
+/** Days a date can have: to the end of the year 9999. */
+const LAST_DAY = 2_958_466;
+/** The longest number format the standard knows. */
+const LONGEST_FORMAT = 255;
 
 /** What a cell's style makes of its number. */
 type NumberKind = "plain" | "date" | "percent";
@@ -31,7 +39,7 @@ export async function* xlsxRows(zip: ZipFile, sheet: string | null, facts: Table
   const { sheets, from1904 } = await sheetsOf(zip);
   const chosen = sheet === null ? sheets[0] : sheets.find((s) => s.name === sheet);
   if (!chosen) throw new ImportFaultError("no-such-sheet", "The file has no such sheet. Choose one of those it has.");
-  const workbook: Workbook = { sheets, from1904, strings: await sharedStrings(zip), kinds: await numberKinds(zip) };
+  const workbook: Workbook = { sheets, from1904, ...(await partsOf(zip)) };
   let rows: Cell[][] = [];
   let first = 1;
   let row: Cell[] = [];
@@ -41,7 +49,8 @@ export async function* xlsxRows(zip: ZipFile, sheet: string | null, facts: Table
   const events = xmlEvents(
     zip.stream(chosen.part),
     {
-      open: (name, attributes) => {
+      open: (tag, attributes) => {
+        const name = localName(tag);
         if (name === "row") {
           const number = Number(attributes["r"] ?? at + 1);
           while (at + 1 < number && at < 1_048_576) {
@@ -61,7 +70,8 @@ export async function* xlsxRows(zip: ZipFile, sheet: string | null, facts: Table
       text: (text) => {
         if (inValue && cell) cell.value += text;
       },
-      close: (name) => {
+      close: (tag) => {
+        const name = localName(tag);
         if (name === "v" || name === "t") inValue = false;
         else if (name === "c" && cell) {
           while (row.length < cell.column) row.push(null);
@@ -90,17 +100,25 @@ function cellOf(cell: { column: number; type: string; style: number; value: stri
   const { value } = cell;
   if (value === "") return null;
   switch (cell.type) {
-    case "s":
-      return workbook.strings[Number(value)] ?? null;
+    case "s": {
+      const text = workbook.strings[Number(value)];
+      if (text === undefined)
+        throw new ImportFaultError(
+          "damaged-file",
+          "A cell names a text that the workbook does not hold. The file is damaged: save it again and drop it here.",
+        );
+      return text === "" ? null : text;
+    }
     case "b":
       return value === "1" ? "TRUE" : "FALSE";
     case "n": {
       const number = Number(value);
       if (!Number.isFinite(number)) return value;
       const kind = workbook.kinds[cell.style] ?? "plain";
-      if (kind === "date") facts.dates.add(cell.column);
+      const date = kind === "date" && isDay(number, workbook.from1904);
+      if (date) facts.dates.add(cell.column);
       if (kind === "percent") facts.percents.add(cell.column);
-      return kind === "date" ? dateOf(number, workbook.from1904) : kind === "percent" ? percentOf(number) : number;
+      return date ? dateOf(number, workbook.from1904) : kind === "percent" ? percentOf(number) : number;
     }
     default:
       return value; // text of a formula, inline text, an error such as #N/A, an ISO date
@@ -110,6 +128,11 @@ function cellOf(cell: { column: number; type: string; style: number; value: stri
 /** 0.45 written as 45 % is the number 45; the digits that binary fractions lose are given back. */
 export function percentOf(share: number): number {
   return Number((share * 100).toPrecision(15));
+}
+
+/** Whether a number can be shown as a date: others that are only styled so stay numbers. */
+function isDay(serial: number, from1904: boolean): boolean {
+  return serial >= 0 && serial + (from1904 ? 1462 : 0) < LAST_DAY;
 }
 
 /** A day number as ISO text: a date, a date with its time, or a time alone. */
@@ -136,8 +159,8 @@ async function sheetsOf(zip: ZipFile): Promise<{ sheets: Workbook["sheets"]; fro
   readXml(
     await zip.text("xl/_rels/workbook.xml.rels"),
     {
-      open: (name, a) => {
-        if (name === "Relationship") targets.set(a["Id"] ?? "", a["Target"] ?? "");
+      open: (tag, a) => {
+        if (localName(tag) === "Relationship") targets.set(a["Id"] ?? "", a["Target"] ?? "");
       },
     },
     "The list of sheets",
@@ -147,18 +170,38 @@ async function sheetsOf(zip: ZipFile): Promise<{ sheets: Workbook["sheets"]; fro
   readXml(
     await zip.text(part),
     {
-      open: (name, a) => {
+      open: (tag, a) => {
+        const name = localName(tag);
         if (name === "workbookPr") from1904 = a["date1904"] === "1" || a["date1904"] === "true";
         if (name !== "sheet") return;
-        const target = targets.get(a["r:id"] ?? "");
+        const reference = Object.keys(a).find((key) => key.endsWith(":id")); // the prefix is the document's own
+        const target = targets.get(a[reference ?? ""] ?? "");
         if (target !== undefined) sheets.push({ name: a["name"] ?? "", part: target.startsWith("/") ? target.slice(1) : `xl/${target}` });
       },
     },
     "The workbook",
   );
   const there = sheets.filter((sheet) => zip.has(sheet.part));
+  if (there.length > MOST_SHEETS)
+    throw new ImportFaultError(
+      "too-many-sheets",
+      `The workbook has more than ${MOST_SHEETS} sheets. Save the one you need as CSV and drop that here.`,
+    );
   if (there.length === 0) throw new ImportFaultError("no-sheets", "The workbook has no sheet that can be read.");
   return { sheets: there, from1904 };
+}
+
+type Parts = Pick<Workbook, "strings" | "kinds">;
+/** Read once a workbook: its first rows are looked at several times. */
+const parts = new WeakMap<ZipFile, Promise<Parts>>();
+
+function partsOf(zip: ZipFile): Promise<Parts> {
+  let known = parts.get(zip);
+  if (!known) {
+    known = (async () => ({ strings: await sharedStrings(zip), kinds: await numberKinds(zip) }))();
+    parts.set(zip, known);
+  }
+  return known;
 }
 
 async function sharedStrings(zip: ZipFile): Promise<string[]> {
@@ -166,11 +209,13 @@ async function sharedStrings(zip: ZipFile): Promise<string[]> {
   const strings: string[] = [];
   if (!zip.has(part)) return strings;
   let text = "";
+  let letters = 0;
   let [inText, phonetic] = [false, false];
   const events = xmlEvents(
     zip.stream(part, 500_000_000),
     {
-      open: (name) => {
+      open: (tag) => {
+        const name = localName(tag);
         if (name === "si") text = "";
         else if (name === "t") inText = true;
         else if (name === "rPh") phonetic = true;
@@ -178,9 +223,16 @@ async function sharedStrings(zip: ZipFile): Promise<string[]> {
       text: (piece) => {
         if (inText && !phonetic) text += piece;
       },
-      close: (name) => {
-        if (name === "si") strings.push(text);
-        else if (name === "t") inText = false;
+      close: (tag) => {
+        const name = localName(tag);
+        if (name === "si") {
+          letters += text.length;
+          if (strings.push(text) > MOST_STRINGS || letters > MOST_LETTERS)
+            throw new ImportFaultError(
+              "too-many-texts",
+              `The workbook holds more than ${MOST_STRINGS} different texts, or more than ${MOST_LETTERS} letters. Save the sheet as CSV, with the columns you need, and drop that here.`,
+            );
+        } else if (name === "t") inText = false;
         else if (name === "rPh") phonetic = false;
       },
     },
@@ -200,13 +252,14 @@ async function numberKinds(zip: ZipFile): Promise<NumberKind[]> {
   readXml(
     await zip.text(part),
     {
-      open: (name, a) => {
+      open: (tag, a) => {
+        const name = localName(tag);
         if (name === "numFmt") codes.set(Number(a["numFmtId"]), a["formatCode"] ?? "");
         else if (name === "cellXfs") inCellStyles = true;
         else if (name === "xf" && inCellStyles) kinds.push(kindOf(Number(a["numFmtId"] ?? 0), codes));
       },
-      close: (name) => {
-        if (name === "cellXfs") inCellStyles = false;
+      close: (tag) => {
+        if (localName(tag) === "cellXfs") inCellStyles = false;
       },
     },
     "The list of styles",
@@ -223,6 +276,7 @@ function kindOf(id: number, codes: ReadonlyMap<number, string>): NumberKind {
       : id === 9 || id === 10
         ? "percent"
         : "plain";
+  if (code.length > LONGEST_FORMAT) return "plain";
   const bare = code.replace(/"[^"]*"|\\.|\[[^\]]*\]/g, "").split(";")[0]!;
   if (bare.includes("%")) return "percent";
   return /[ymdhs]/i.test(bare) && !/general/i.test(bare) ? "date" : "plain";

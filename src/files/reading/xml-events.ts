@@ -15,15 +15,36 @@ export interface XmlEvents {
  * @throws ImportFaultError when it is not well-formed
  */
 export async function* xmlEvents(bytes: AsyncIterable<Uint8Array>, events: XmlEvents, what: string): AsyncGenerator<void> {
-  const decoder = new TextDecoder();
+  let decoder: TextDecoder | null = null;
   const feed = xmlReader(events, what);
+  const decoded = (piece?: Uint8Array): string => {
+    try {
+      return piece ? decoder!.decode(piece, { stream: true }) : (decoder?.decode() ?? "");
+    } catch {
+      throw new ImportFaultError(
+        "broken-letters",
+        `${what} holds bytes that are no letters. The file is damaged: save it again and drop it here.`,
+      );
+    }
+  };
   for await (const piece of bytes) {
-    feed.write(decoder.decode(piece, { stream: true }));
+    decoder ??= new TextDecoder(encodingBy(piece), { fatal: true });
+    feed.write(decoded(piece));
     yield;
   }
-  feed.write(decoder.decode());
+  feed.write(decoded());
   feed.end();
   yield;
+}
+
+/** XML is UTF-8 unless a mark at its beginning says otherwise. */
+function encodingBy([a, b]: Uint8Array): string {
+  return a === 0xff && b === 0xfe ? "utf-16le" : a === 0xfe && b === 0xff ? "utf-16be" : "utf-8";
+}
+
+/** A tag without the prefix that its document gives it. */
+export function localName(name: string): string {
+  return name.slice(name.indexOf(":") + 1);
 }
 
 /** Reads a small XML document at once. @throws ImportFaultError */

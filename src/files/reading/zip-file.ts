@@ -1,5 +1,6 @@
 import type { Readable } from "node:stream";
 import { promisify } from "node:util";
+import { crc32 } from "node:zlib";
 import yauzl, { type Entry, type ZipFile as OpenZip } from "yauzl";
 import { ImportFaultError } from "./import-fault";
 
@@ -60,13 +61,16 @@ export class ZipFile {
     const open = promisify(
       this.zip.openReadStream.bind(this.zip) as (e: Entry, done: (error: Error | null, stream: Readable) => void) => void,
     );
-    let bytes = 0;
+    let [bytes, sum] = [0, 0];
     try {
       for await (const piece of (await open(entry)) as AsyncIterable<Buffer>) {
         bytes += piece.length;
         if (bytes > most) throw tooMuch(name);
+        sum = crc32(piece, sum);
         yield piece;
       }
+      if (sum !== entry.crc32)
+        throw new ImportFaultError("damaged-file", `The part "${name}" is not as it was packed (its checksum differs). ${DAMAGED}`);
     } catch (error) {
       if (error instanceof ImportFaultError) throw error;
       throw new ImportFaultError("damaged-file", DAMAGED);

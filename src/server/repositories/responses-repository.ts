@@ -21,7 +21,7 @@ export interface DatasetFacts {
 export interface ImportedTable {
   rows: number;
   chunkRows: number;
-  columns: { name: string; texts: readonly string[]; summary: ReadSummary }[];
+  columns: { name: string; /** JSON list of the column's distinct texts. */ texts: string; summary: ReadSummary }[];
   options: { delimiter: string; decimal: string };
 }
 
@@ -54,7 +54,7 @@ export const responsesRepository = (db: Database) => ({
           datasetId,
           position,
           name: column.name,
-          texts: JSON.stringify(column.texts),
+          texts: column.texts,
           summary: JSON.stringify(column.summary),
         })
         .run();
@@ -78,6 +78,23 @@ export const responsesRepository = (db: Database) => ({
   abandon(datasetId: string): void {
     for (const key of lately.keys()) if (key.startsWith(`${datasetId} `)) lately.delete(key);
     db.delete(datasets).where(eq(datasets.id, datasetId)).run();
+  },
+
+  /** The same of one that may be large, some chunks at a time, so that others are served in between. */
+  async abandonSlowly(datasetId: string): Promise<void> {
+    const some = db
+      .select({ row: sql`rowid` })
+      .from(chunks)
+      .where(eq(chunks.datasetId, datasetId))
+      .limit(40);
+    while (
+      db
+        .delete(chunks)
+        .where(inArray(sql`rowid`, some))
+        .run().changes > 0
+    )
+      await new Promise(setImmediate);
+    this.abandon(datasetId);
   },
 
   /** Datasets that a study (or any) stands on, or that a recorded change names: undo may come back to them. */

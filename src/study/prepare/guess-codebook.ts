@@ -1,6 +1,9 @@
 import { Variable, type VariableKind } from "../model/variable";
 import { ordersOf } from "./derive/dates";
 
+/** A level of a category is a word or a sentence. */
+const LONGEST_LEVEL = 300;
+
 /** What is known of an imported column when its kind is guessed. */
 export interface ColumnFacts {
   name: string;
@@ -42,6 +45,7 @@ function guessKind(column: ColumnFacts, families: ReadonlyMap<string, number>): 
   if (rows === 0) return "text";
   if (column.texts.length > 1 && column.numbers === 0 && ordersOf(column.texts.slice(0, 200)).length > 0) return "date";
   if (column.texts.length > 2 && column.texts.length === column.words && column.numbers === 0) return "code";
+  if (column.texts.some((text) => text.length > LONGEST_LEVEL)) return "text"; // a vignette, an open answer
   return column.texts.length <= 50 && column.texts.length * 2 <= Math.max(column.words, 4) ? "category" : "text";
 }
 

@@ -5,6 +5,7 @@ import { useRef, useState } from "react";
 import type { GivenOptions, Understanding } from "@/files/reading/understanding";
 import { formatCount } from "@/study/report/format-number";
 import { type Arrived, discard, type Purpose, takeFile, type Taken, understandAgain } from "./upload-client";
+import { useGrowing } from "@/ui/parts/use-growing";
 import css from "./upload.module.css";
 
 const WHAT: Record<Understanding["understood"][number]["what"], string> = {
@@ -79,6 +80,7 @@ export function ArrivedFile(props: {
     props.onClose();
   };
   const fault = refused ?? u.fault;
+  const { shown, end } = useGrowing(u.columns.length);
   const options = { ...u.options };
   const rename = (at: number, name: string) => say({ ...given, names: u.columns.map((c, i) => (i === at ? name : c.name)) });
 
@@ -185,7 +187,7 @@ export function ArrivedFile(props: {
         <table>
           <thead>
             <tr>
-              {u.columns.map((column, at) => (
+              {u.columns.slice(0, shown).map((column, at) => (
                 <th key={at} scope="col" title={column.label || undefined}>
                   <Input
                     size="small"
@@ -204,12 +206,13 @@ export function ArrivedFile(props: {
                   <span className="quiet">{column.kind === "item" ? "scale item" : column.kind}</span>
                 </th>
               ))}
+              {end && <th scope="col">{end}</th>}
             </tr>
           </thead>
           <tbody>
             {u.rows.map((row, i) => (
               <tr key={i}>
-                {row.map((cell, k) => (
+                {row.slice(0, shown).map((cell, k) => (
                   <td key={k} className={cell === null || Number.isNaN(Number(cell)) ? undefined : css.number}>
                     {cell}
                   </td>

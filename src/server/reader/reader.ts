@@ -1,0 +1,147 @@
+import { type ChildProcess, fork } from "node:child_process";
+import { stat } from "node:fs/promises";
+import path from "node:path";
+import type { ColumnChunk } from "@/files/column-builder";
+import { ImportFaultError } from "@/files/reading/import-fault";
+import type { TableOptions } from "@/files/reading/table-options";
+import type { GivenOptions, Understanding } from "@/files/reading/understanding";
+import { log } from "../log";
+import type { ReaderAnswer, ReaderJob, ReadTable } from "./messages";
+
+/** Memory a reading may take for its objects, in MB. */
+const MOST_MB = 320;
+/** A look at a file ends after so long, and a little longer for each byte of it. */
+const LOOK_MS = 4000;
+const LOOK_BYTES_PER_MS = 50_000;
+/** A reading that has not come one row further after so long is stuck. */
+const STUCK_MS = 15_000;
+
+/** Readers that wait for a file. */
+const idle: ChildProcess[] = [];
+const MOST_IDLE = 2;
+
+/** Starts a reader before anyone asks, so that the first file does not wait for it. */
+export function warmReader(): void {
+  if (idle.length === 0) rest(begin());
+}
+
+function begin(): ChildProcess {
+  const script = path.join(/* turbopackIgnore: true */ process.cwd(), "src/server/reader/reader-process.ts");
+  return fork(script, {
+    execArgv: ["--import", "tsx", `--max-old-space-size=${MOST_MB}`],
+    serialization: "advanced",
+    stdio: ["ignore", "ignore", "ignore", "ipc"],
+  });
+}
+
+/** Idle, it does not keep this process from ending. */
+function rest(reader: ChildProcess): void {
+  reader.unref();
+  reader.channel?.unref();
+  reader.once("exit", () => {
+    const at = idle.indexOf(reader);
+    if (at >= 0) idle.splice(at, 1);
+  });
+  idle.push(reader);
+}
+
+/**
+ * How a file would be read, found by a reader of its own.
+ * @throws ImportFaultError when nothing at all can be read, or not within the limits
+ */
+export async function understandUpload(file: string, given: GivenOptions = {}): Promise<Understanding> {
+  const { size } = await stat(file);
+  const ms = LOOK_MS + size / LOOK_BYTES_PER_MS;
+  const answer = await ask({ job: "understand", path: file, given }, { ms, slow: tooSlow(Math.round(ms / 1000)) });
+  if (answer.answer !== "understood") throw new Error("another answer than was asked for");
+  return answer.understanding;
+}
+
+/**
+ * Reads a whole table in a reader of its own.
+ * @param take is given the chunks as they come
+ * @throws ImportFaultError, also when it takes more memory than a reading may, or stands still; the signal's reason
+ */
+export async function readUpload(
+  file: string,
+  options: TableOptions,
+  take: (chunks: ColumnChunk[]) => void,
+  { signal, progress }: { signal?: AbortSignal | undefined; progress?: ((rows: number) => void) | undefined } = {},
+): Promise<ReadTable> {
+  const answer = await ask({ job: "read", path: file, options }, { ms: STUCK_MS, slow: tooSlow(STUCK_MS / 1000), signal, progress, take });
+  if (answer.answer !== "read") throw new Error("another answer than was asked for");
+  return answer.table;
+}
+
+const tooSlow = (seconds: number) =>
+  new ImportFaultError(
+    "too-slow",
+    `The file could not be read within ${seconds} seconds: it is not built as a table of answers is. Save the sheet as CSV and drop that here.`,
+  );
+
+const tooMuchMemory = () =>
+  new ImportFaultError(
+    "too-much-memory",
+    `Reading the file takes more than the ${MOST_MB} MB of memory that a reading may take. Save the sheet as CSV, with the columns you need, and drop that here.`,
+  );
+
+interface Limits {
+  /** So long it may be silent. */
+  ms: number;
+  slow: Error;
+  signal?: AbortSignal | undefined;
+  progress?: ((rows: number) => void) | undefined;
+  take?: (chunks: ColumnChunk[]) => void;
+}
+
+function ask(job: ReaderJob, { ms, slow, signal, progress, take }: Limits): Promise<ReaderAnswer> {
+  signal?.throwIfAborted();
+  const reader = idle.pop() ?? begin();
+  reader.ref();
+  reader.channel?.ref();
+  return new Promise<ReaderAnswer>((resolve, reject) => {
+    const end = (settle: () => void, again: boolean) => {
+      clearTimeout(timer);
+      signal?.removeEventListener("abort", stop);
+      reader.removeAllListeners();
+      if (again && idle.length < MOST_IDLE && reader.connected) rest(reader);
+      else reader.kill("SIGKILL");
+      settle();
+    };
+    const stop = () => end(() => reject(signal!.reason as Error), false);
+    const late = () => end(() => reject(slow), false);
+    let timer = setTimeout(late, ms);
+    signal?.addEventListener("abort", stop);
+    reader.on("message", (message: ReaderAnswer) => {
+      clearTimeout(timer);
+      timer = setTimeout(late, ms);
+      switch (message.answer) {
+        case "rows":
+          progress?.(message.rows);
+          return;
+        case "chunks":
+          try {
+            take?.(message.chunks);
+            reader.send({ job: "next" } satisfies ReaderJob);
+          } catch (error) {
+            end(() => reject(error as Error), false); // the disk is full
+          }
+          return;
+        case "fault":
+          return end(() => reject(new ImportFaultError(message.code, message.message, message.line)), true);
+        case "broken":
+          log.error({ kind: message.kind, stack: message.stack.split("\n") }, "a file could not be read");
+          return end(() => reject(new ImportFaultError("unreadable", UNREADABLE)), false);
+        default:
+          return end(() => resolve(message), true);
+      }
+    });
+    // it ends by itself only when its memory is used up
+    reader.once("exit", () => end(() => reject(tooMuchMemory()), false));
+    reader.once("error", (error) => end(() => reject(error), false));
+    reader.send(job);
+  });
+}
+
+const UNREADABLE =
+  "The file is damaged in a way that could not be understood. Nothing was kept. Save it again, or as CSV, and drop that here.";
