@@ -9,10 +9,14 @@ import { Variable } from "@/study/model/variable";
 import { StudyColumns } from "@/study/prepare/study-columns";
 import { ladderTable } from "@/study/report/ladder/ladder-table";
 import { columnOf, sourceOf } from "@/study/test-support/columns";
+import { codebookCsv, readCodebookTable } from "./codebook/codebook-table";
+import { writePackage } from "./codebook/write-package";
 import { decodeColumns, encodeColumns } from "./column-bytes";
 import { ladderCsv } from "./ladder-csv";
 import { loadingsCsv } from "./loadings-csv";
+import { guarded, unguarded } from "./spreadsheet-guard";
 import { tableAsHtml } from "./table-html";
+import { readBytes } from "./test-support/read-bytes";
 
 test("law: columns survive the wire, whatever they hold and whatever stands beside them", () => {
   const cell = fc.oneof(
@@ -119,5 +123,30 @@ test("loadings as CSV: a row an item, every kind of loading at full precision, a
     expect(row.slice(1, 3).map(Number)).toEqual(Array.from(solution!.rotated.pattern.subarray(2 * i, 2 * i + 2)));
     expect(row.slice(3, 5).map(Number)).toEqual(Array.from(solution!.structure.subarray(2 * i, 2 * i + 2)));
     expect(Number(row[data[0]!.indexOf("uniqueness")])).toBe(solution!.uniqueness[i]);
+  });
+});
+
+describe("law: what is set off for spreadsheets comes back as it was", () => {
+  const cells = ["=1+1", "@x", "+49 30", "-", "'=x", "''=x", "'plain", "plain", "\tx", "", "=", "'", "-9", "+1.5", "-1e3", "-9=refused"];
+  test.each(cells)("%j", (cell) => {
+    expect(unguarded(guarded(cell))).toBe(cell);
+    expect(/^[=+\-@\t\r]/.test(guarded(cell)) && Number.isNaN(Number(guarded(cell)))).toBe(false); // no spreadsheet carries it out
+  });
+
+  test("in the codebook as a table, and in a data package", async () => {
+    const plain = { short: "", kind: "text", range: null, levels: [], missing: [], unit: "" };
+    const codebook = [
+      { ...plain, name: "a", label: "=cmd()", note: "'+quoted" },
+      { ...plain, name: "b", label: "@home", note: "-" },
+    ].map((v) => Variable.parse(v));
+    const table = codebookCsv(codebook);
+    expect(table).not.toMatch(/(^|,)"?[=@]/m);
+    const bare = codebook.map((v) => ({ ...v, label: "", note: "" }));
+    expect(readCodebookTable(table, bare).variables).toEqual(codebook);
+    const texts = ["=1+1", "'=1", "x"];
+    const column = (name: string) => ({ name, values: Float64Array.from([0, 1, 2]), states: new Uint8Array(3).fill(2), texts });
+    const bytes = writePackage("T", codebook, column);
+    const read = await readBytes(bytes);
+    expect([...read.columns.values()].map((c) => c.texts)).toEqual([texts, texts]);
   });
 });

@@ -59,6 +59,28 @@ function lying(): Uint8Array {
   return file;
 }
 
+const strings = (...list: string[]) => ({ "xl/sharedStrings.xml": `<sst>${list.map((one) => `<si><t>${one}</t></si>`).join("")}</sst>` });
+const filling = (rows: number) =>
+  `<table:table-row table:number-rows-repeated="15000"><table:table-cell office:value-type="float" office:value="1" table:number-columns-repeated="900"/></table:table-row>`.repeat(
+    rows,
+  );
+const brokenLetters = () => bytes('<worksheet><sheetData><row><c t="str"><v>', [0xc3, 0x28], "</v></c></row></sheetData></worksheet>");
+const manySheets = () => {
+  const numbers = Array.from({ length: 1500 }, (_, k) => k);
+  return packed({
+    ...workbook({
+      "xl/workbook.xml": `<workbook xmlns:r="r"><sheets>${numbers.map((k) => `<sheet name="S${k}" r:id="r${k}"/>`).join("")}</sheets></workbook>`,
+      "xl/_rels/workbook.xml.rels": `<Relationships>${numbers.map((k) => `<Relationship Id="r${k}" Target="worksheets/sheet1.xml"/>`).join("")}</Relationships>`,
+    }),
+  });
+};
+/** A part stored unpacked, with one letter changed. */
+function tampered(): Uint8Array {
+  const file = zipSync(workbook({ "xl/worksheets/sheet1.xml": sheet("<row><c><v>12345</v></c></row>") }), { level: 0 });
+  file[Buffer.from(file).indexOf("12345")] = 0x39;
+  return file;
+}
+
 const REFUSED: [string, () => Uint8Array, RegExp][] = [
   ["an empty file", () => text(""), /empty/],
   ["blank lines only", () => text("\n\r\n  \n"), /empty/],
@@ -140,6 +162,47 @@ const REFUSED: [string, () => Uint8Array, RegExp][] = [
       }),
     /more than 16384 cells/,
   ],
+  [
+    "an ODS that repeats many rows to fill a disk",
+    () => packed({ "content.xml": text(spreadsheet(`<table:table table:name="T">${filling(400)}</table:table>`)) }),
+    /repeats its rows/,
+  ],
+  [
+    "an ODS whose repeats are no number",
+    () =>
+      packed({
+        "content.xml": text(spreadsheet(`<table:table table:name="T"><table:table-row table:number-rows-repeated="many"/></table:table>`)),
+      }),
+    /but not how often/,
+  ],
+  [
+    "a cell that names a text the workbook does not hold",
+    () =>
+      packed(
+        workbook({
+          "xl/worksheets/sheet1.xml": sheet('<row><c t="s"><v>0</v></c></row><row><c t="s"><v>7</v></c></row>'),
+          ...strings("a"),
+        }),
+      ),
+    /does not hold/,
+  ],
+  ["a part that was changed after it was packed", tampered, /checksum differs/],
+  ["letters that are none in a sheet", () => packed({ ...workbook({}), "xl/worksheets/sheet1.xml": brokenLetters() }), /no letters/],
+  [
+    "2,500,000 shared texts",
+    () => packed(workbook({ "xl/sharedStrings.xml": `<sst>${"<si/>".repeat(2_500_000)}</sst>` })),
+    /more than 2000000 different texts/,
+  ],
+  ["1,500 sheets", manySheets, /more than 1000 sheets/],
+  [
+    "JSON rows with a key each",
+    () => text(JSON.stringify(Array.from({ length: 25_000 }, (_, k) => ({ [`k${k}`]: 1 })))),
+    /more than 20000 different keys/,
+  ],
+  ["JSON a hundred thousand lists deep", () => text(`[{"a":${"[".repeat(100_000)}${"]".repeat(100_000)}}]`), /lists within lists/],
+  ["a column that programs keep for themselves", () => text('[{"__proto__":1,"b":2}]'), /"__proto__".*Name it anew/],
+  ["a cell of five million letters", () => text(`a,b\n1,"${"x".repeat(5_000_000)}"\n`), /longer than 4 million letters/],
+  ["two million different texts", () => text(`a\n${Array.from({ length: 2_000_000 }, (_, k) => `t${k}`).join("\n")}\n`), /different texts/],
   ["JSON that breaks off", () => text('[{"a":1},{"a":'), /not valid JSON/],
   ["JSON without rows", () => text('{"a":1,"b":{"c":2}}'), /no list of rows/],
   ["JSON rows of two kinds", () => text('[{"a":1},[2]]'), /Some rows .* objects .* lists/],
@@ -177,6 +240,10 @@ test.each(REFUSED)("%s: a message, and an unchanged database", async (_, make, w
   expect(readdirSync(path.join(folder, "uploads"))).toEqual([]);
 });
 
+const odsRow = (word: string) =>
+  `<table:table-row><table:table-cell office:value-type="string"><text:p>${word}</text:p></table:table-cell></table:table-row>`;
+const VIGNETTES = [1, 2, 1, 2].map((k) => `${"a story ".repeat(200)}${k},${k}`);
+
 describe("odd files that are read, with what a person should know", () => {
   test.each<[string, Uint8Array, RegExp, Record<string, (string | null)[]>]>([
     [
@@ -194,6 +261,56 @@ describe("odd files that are read, with what a person should know", () => {
       { d: ["2024-03-01", "25.12.2023", "12/31/2022"] },
     ],
     ["right-to-left text", text("שם,b\nשלום,1\nمرحبا,2\n"), /right to left is kept/, { שם: ["שלום", "مرحبا"], b: ["1", "2"] }],
+    [
+      "numbers that are styled as dates but are none",
+      packed(
+        workbook({
+          "xl/styles.xml": '<styleSheet><cellXfs><xf numFmtId="0"/><xf numFmtId="14"/></cellXfs></styleSheet>',
+          "xl/worksheets/sheet1.xml": sheet(
+            '<row><c t="str"><v>a</v></c></row><row><c s="1"><v>-5</v></c></row><row><c s="1"><v>4000000000</v></c></row><row><c s="1"><v>45292</v></c></row>',
+          ),
+        }),
+      ),
+      /Dates are kept/,
+      { a: ["-5", "4000000000", "2024-01-01"] },
+    ],
+    [
+      "spreadsheet elements with a prefix",
+      packed(
+        workbook({
+          "xl/workbook.xml": '<x:workbook xmlns:q="r"><x:sheets><x:sheet name="S" q:id="r1"/></x:sheets></x:workbook>',
+          "xl/sharedStrings.xml": "<x:sst><x:si><x:t>a</x:t></x:si></x:sst>",
+          "xl/worksheets/sheet1.xml":
+            '<x:worksheet><x:sheetData><x:row><x:c t="s"><x:v>0</x:v></x:c></x:row><x:row><x:c><x:v>7</x:v></x:c></x:row></x:sheetData></x:worksheet>',
+        }),
+      ),
+      /^$/,
+      { a: ["7"] },
+    ],
+    [
+      "a number format of 100,000 brackets",
+      packed(
+        workbook({
+          "xl/styles.xml": `<styleSheet><numFmts><numFmt numFmtId="200" formatCode="${"[".repeat(100_000)}"/></numFmts><cellXfs><xf numFmtId="200"/></cellXfs></styleSheet>`,
+          "xl/worksheets/sheet1.xml": sheet('<row><c t="str"><v>a</v></c></row><row><c><v>3</v></c></row>'),
+        }),
+      ),
+      /^$/,
+      { a: ["3"] },
+    ],
+    [
+      "a table within a cell",
+      packed({
+        "content.xml": text(
+          spreadsheet(
+            `<table:table table:name="T">${odsRow("a")}<table:table-row><table:table-cell office:value-type="float" office:value="4">${'<table:table table:name="N">'.repeat(2000)}${"</table:table>".repeat(2000)}</table:table-cell></table:table-row></table:table>`,
+          ),
+        ),
+      }),
+      /^$/,
+      { a: ["4"] },
+    ],
+    ["vignettes of more than a thousand letters", text(`v,b\n${VIGNETTES.join("\n")}\n`), /^$/, { b: ["1", "2", "1", "2"] }],
     ["Latin-1", bytes("a,b\nJos", [0xe9], ",1\n"), /^$/, { a: ["José"], b: ["1"] }],
   ])("%s", async (_, content, notice, expected) => {
     const upload = await saveUpload(Readable.from([Buffer.from(content)]), { name: "odd.csv", expected: null }, folder);

@@ -15,6 +15,9 @@ const MOST_BYTES = 2_000_000_000;
 /** A file that was looked at and never taken goes after this long. */
 const KEEP_MS = 24 * 3600_000;
 
+/** An upload of which nothing arrives for so long has ended. */
+const SILENT_MS = 30_000;
+
 const Kept = z.strictObject({ name: z.string(), bytes: z.int(), sha256: z.string() });
 
 /** A file that has arrived and waits to be looked at and taken in. */
@@ -31,14 +34,23 @@ const folderOf = (folder: string) => path.join(folder, "uploads");
  * @param file.expected bytes announced by the sender; an upload that ends early is refused
  * @throws ImportFaultError; then nothing of it stays
  */
-export async function saveUpload(bytes: Readable, file: { name: string; expected: number | null }, folder = dataFolder()): Promise<Upload> {
+export async function saveUpload(
+  bytes: Readable,
+  file: { name: string; expected: number | null },
+  folder = dataFolder(),
+  silent = SILENT_MS,
+): Promise<Upload> {
   const id = randomUUID();
   await mkdir(folderOf(folder), { recursive: true });
   const to = path.join(folderOf(folder), id);
   const hash = createHash("sha256");
   let size = 0;
+  const stalled = new AbortController();
+  let silence = setTimeout(() => stalled.abort(), silent);
   const count = new Transform({
     transform(piece: Buffer, _encoding, done) {
+      clearTimeout(silence);
+      silence = setTimeout(() => stalled.abort(), silent);
       size += piece.length;
       hash.update(piece);
       if (size > MOST_BYTES)
@@ -47,7 +59,14 @@ export async function saveUpload(bytes: Readable, file: { name: string; expected
     },
   });
   try {
-    await pipeline(bytes, count, createWriteStream(to));
+    await pipeline(bytes, count, createWriteStream(to), { signal: stalled.signal }).catch((error: unknown) => {
+      throw stalled.signal.aborted
+        ? new ImportFaultError(
+            "stalled",
+            `Nothing more of the file arrived for ${silent / 1000} seconds. Nothing was kept; please drop it again.`,
+          )
+        : error;
+    });
     if (file.expected !== null && size !== file.expected)
       throw new ImportFaultError("cut-short", "The file did not arrive whole. Nothing was kept; please drop it again.");
     const kept = { name: file.name, bytes: size, sha256: hash.digest("hex") };
@@ -56,6 +75,8 @@ export async function saveUpload(bytes: Readable, file: { name: string; expected
   } catch (error) {
     await discardUpload(id, folder);
     throw error;
+  } finally {
+    clearTimeout(silence);
   }
 }
 

@@ -2,6 +2,7 @@
 
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { type ClipboardEvent, type KeyboardEvent, type MouseEvent, useEffect, useMemo, useRef, useState } from "react";
+import { guarded } from "@/files/spreadsheet-guard";
 import { useStudy } from "@/features/study/study-context";
 import { correctionId } from "@/study/model/correction";
 import type { Variable } from "@/study/model/variable";
@@ -172,7 +173,8 @@ export function AnswersGrid({ chosen, rows: list, version, view, at, onAt, onCho
       }),
     );
     const many = lines.length * part.length > 1;
-    const text = [...(many ? [part] : []), ...lines].map((line) => line.join("\t")).join("\n");
+    // a block goes to a spreadsheet, a single cell into a sentence
+    const text = many ? [part, ...lines].map((line) => line.map(guarded).join("\t")).join("\n") : lines.flat().join("");
     try {
       await navigator.clipboard.writeText(text);
     } catch {

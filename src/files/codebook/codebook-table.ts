@@ -1,4 +1,5 @@
 import Papa from "papaparse";
+import { guarded, unguarded } from "../spreadsheet-guard";
 import { Variable, type VariableKind } from "@/study/model/variable";
 
 // The codebook as a table: a row a variable. The same shape is written as CSV, read from CSV, and pasted from a spreadsheet.
@@ -57,7 +58,7 @@ export function codebookCsv(codebook: readonly Variable[]): string {
     v.unit,
     v.note,
   ]);
-  return `\uFEFF${Papa.unparse({ fields: [...HEADER], data: rows }, { newline: "\r\n" })}\r\n`;
+  return `\uFEFF${Papa.unparse({ fields: [...HEADER], data: rows.map((row) => row.map((cell) => (typeof cell === "string" ? guarded(cell) : cell))) }, { newline: "\r\n" })}\r\n`;
 }
 
 /**
@@ -70,7 +71,7 @@ export function readCodebookTable(text: string, codebook: readonly Variable[]): 
     delimiter: text.includes("\t") ? "\t" : "",
     delimitersToGuess: [",", ";"],
   });
-  const rows = parsed.data.map((row) => row.map((cell) => cell.trim()));
+  const rows = parsed.data.map((row) => row.map((cell) => unguarded(cell).trim()));
   const reading: CodebookReading = { variables: [], unknown: [], faults: [], ignored: [] };
   if (rows.length === 0) return { ...reading, faults: ["There is nothing to read."] };
   const known = new Map(codebook.map((v) => [v.name, v]));

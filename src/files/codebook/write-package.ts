@@ -2,7 +2,11 @@ import { strToU8, zipSync } from "fflate";
 import Papa from "papaparse";
 import { cellText, type ResponseColumn } from "@/study/model/response-column";
 import type { Variable } from "@/study/model/variable";
+import { guarded } from "../spreadsheet-guard";
 import { toTableSchema } from "./table-schema";
+
+/** A mark of ours in the description: formulas in the table are set off with an apostrophe, for spreadsheets that open it. */
+export const GUARD = "formulas-set-off";
 
 /** The description of a data package with one table. */
 export function packageDescriptor(title: string, codebook: readonly Variable[]) {
@@ -13,7 +17,9 @@ export function packageDescriptor(title: string, codebook: readonly Variable[]) 
         .replace(/[^a-z0-9]+/g, "-")
         .replace(/^-+|-+$/g, "") || "study",
     title,
-    resources: [{ name: "responses", path: "responses.csv", format: "csv", encoding: "utf-8", schema: toTableSchema(codebook) }],
+    resources: [
+      { name: "responses", path: "responses.csv", format: "csv", encoding: "utf-8", [GUARD]: true, schema: toTableSchema(codebook) },
+    ],
   };
 }
 
@@ -25,8 +31,8 @@ export function writePackage(
 ): Uint8Array<ArrayBuffer> {
   const columns = codebook.map((v) => column(v.name));
   const rows = columns[0]?.values.length ?? 0;
-  const pieces = [Papa.unparse([codebook.map((v) => v.name)], { newline: "\n" })];
-  for (let row = 0; row < rows; row++) pieces.push(Papa.unparse([columns.map((c) => cellText(c, row) ?? "")], { newline: "\n" }));
+  const pieces = [Papa.unparse([codebook.map((v) => guarded(v.name))], { newline: "\n" })];
+  for (let row = 0; row < rows; row++) pieces.push(Papa.unparse([columns.map((c) => guarded(cellText(c, row) ?? ""))], { newline: "\n" }));
   return zipSync({
     "datapackage.json": strToU8(JSON.stringify(packageDescriptor(title, codebook), null, 1)),
     "responses.csv": strToU8(`${pieces.join("\n")}\n`),

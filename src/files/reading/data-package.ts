@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { fromTableSchema, TableSchema } from "@/files/codebook/table-schema";
+import { GUARD } from "@/files/codebook/write-package";
 import type { Variable } from "@/study/model/variable";
 import { ImportFaultError } from "./import-fault";
 import { Delimiter, type TableEncodingHint } from "./table-options";
@@ -23,6 +24,8 @@ export interface PackageTable {
   data: unknown;
   hint: TableEncodingHint;
   codebook: Variable[];
+  /** Formulas in its cells are set off with an apostrophe. */
+  guarded: boolean;
 }
 
 export const DESCRIPTOR = "datapackage.json";
@@ -62,6 +65,7 @@ export function readDescriptor(text: string): { title: string; tables: PackageTa
         encoding: resource.encoding ?? null,
         header: resource.dialect?.header !== false,
       },
+      guarded: resource[GUARD] === true,
       codebook: resource.schema ? fromTableSchema(resource.schema) : [],
     };
   });

@@ -1,6 +1,7 @@
 import { createReadStream } from "node:fs";
 import { open, readFile, stat } from "node:fs/promises";
 import type { Variable } from "@/study/model/variable";
+import { unguarded } from "../spreadsheet-guard";
 import { DESCRIPTOR, type PackageTable, readDescriptor } from "./data-package";
 import { delimitedRows } from "./delimited-rows";
 import { ImportFaultError } from "./import-fault";
@@ -147,9 +148,15 @@ function packageOf(text: string, stream: (part: string) => AsyncIterable<Uint8Ar
     codebook: (sheet) => table(sheet).codebook,
     bytes,
     rows: async function* (options) {
-      const { part, data } = table(options.sheet);
-      if (part === null) yield* jsonRows(JSON.stringify(data));
-      else yield* delimitedRows(decodeText(bytes(options.sheet), options.encoding), options.delimiter);
+      const { part, data, guarded } = table(options.sheet);
+      const rows =
+        part === null
+          ? jsonRows(JSON.stringify(data))
+          : delimitedRows(decodeText(bytes(options.sheet), options.encoding), options.delimiter);
+      for await (const batch of rows)
+        yield guarded
+          ? { ...batch, rows: batch.rows.map((row) => row.map((cell) => (typeof cell === "string" ? unguarded(cell) : cell))) }
+          : batch;
     },
     close,
   };

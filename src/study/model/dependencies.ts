@@ -132,10 +132,11 @@ export function columnsBehind(study: Dependencies, names: readonly string[], fil
   return [...all].filter((name) => !scales.has(name) && !derived.has(name));
 }
 
-/** Names that stand on one another in a circle, the first repeated at the end; null when there is none. */
-export function cycleAmong(study: Dependencies): string[] | null {
+/** How names stand on one another: a circle of them, the first repeated at the end, or null; and how many stand on one another in the longest row. */
+export function chainsAmong(study: Dependencies): { cycle: string[] | null; longest: number } {
   const index = indexOf(study);
-  const done = new Set<string>();
+  const done = new Map<string, number>();
+  let longest = 0;
   // a path of its own instead of the program's stack: a chain of thousands is no circle
   for (const first of [...index.derived.keys(), ...index.scales.keys()]) {
     const path: { name: string; next: number }[] = [{ name: first, next: 0 }];
@@ -144,17 +145,19 @@ export function cycleAmong(study: Dependencies): string[] | null {
       const here = path.at(-1)!;
       const input = done.has(here.name) ? undefined : directInputs(index, here.name)[here.next++];
       if (input === undefined) {
-        done.add(here.name);
+        const below = directInputs(index, here.name).reduce((most, name) => Math.max(most, done.get(name) ?? 0), 0);
+        done.set(here.name, below + 1);
+        longest = Math.max(longest, below + 1);
         onPath.delete(here.name);
         path.pop();
       } else if (onPath.has(input)) {
         const names = path.map((one) => one.name);
-        return [...names.slice(names.indexOf(input)), input];
+        return { cycle: [...names.slice(names.indexOf(input)), input], longest };
       } else if (!done.has(input)) {
         path.push({ name: input, next: 0 });
         onPath.add(input);
       }
     }
   }
-  return null;
+  return { cycle: null, longest };
 }

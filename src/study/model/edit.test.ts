@@ -106,3 +106,39 @@ test("several edits take effect all or none", () => {
   expect([both.study.scales.length, both.study.ladders.length]).toEqual([1, 1]);
   expect(start.scales).toHaveLength(2);
 });
+
+test("twenty thousand edits in one set take effect within the time of a handful of sorts, and are taken back alike", () => {
+  const edits = Array.from({ length: 20_000 }, (_, k): Edit => {
+    const to = { row: k + 1, variable: "a", from: "1", to: "2", note: "" };
+    return { subject: "correction", id: `${k + 1}:a`, to };
+  });
+  const before = Study.parse({
+    format: "beta-step-study",
+    version: 1,
+    name: "x",
+    responses: { dataset: "d", fileName: "f", rows: 1 },
+    codebook: [{ name: "a" }],
+  });
+  const { study, changes } = applyEdits(before, edits);
+  expect(study.corrections).toHaveLength(20_000);
+  expect(applyEdits(study, [...changes].reverse().map(inverseEdit)).study).toEqual(before);
+});
+
+test("a circle of thousands is told by its first few, and a row of thousands that stand on one another is refused", () => {
+  const row = (k: number, from: string) => ({ name: `d${k}`, recipe: { kind: "formula", formula: `${from} + 1` } });
+  const study = (last: string) => ({
+    format: "beta-step-study",
+    version: 1,
+    name: "x",
+    responses: { dataset: "d", fileName: "f", rows: 1 },
+    codebook: [{ name: "a" }, ...Array.from({ length: 3000 }, (_, k) => ({ name: `d${k}` }))],
+    derived: Array.from({ length: 3000 }, (_, k) => row(k, k === 0 ? last : `d${k - 1}`)),
+  });
+  const told = (last: string) =>
+    Study.safeParse(study(last))
+      .error!.issues.map((issue) => issue.message)
+      .join(" ");
+  expect(told("d2999")).toMatch(/that is a circle/);
+  expect(told("d2999").length).toBeLessThan(1000);
+  expect(told("a")).toMatch(/more than 400 deep/);
+});

@@ -45,13 +45,11 @@ export class EditRefusedError extends Error {
  * @throws EditRefusedError when the object is not there, is still used, or the study would no longer be sound
  */
 export function applyEdits(study: Study, edits: readonly Edit[]): { study: Study; changes: Change[] } {
-  let current = study;
-  const changes: Change[] = [];
-  for (const edit of edits) {
-    const done = applyOne(current, edit);
-    current = done.study;
-    changes.push(done.change);
-  }
+  const draft = { ...study };
+  // each list is copied once, however many of its objects change
+  const lists = new Map<string, OwnList>();
+  const changes = edits.map((edit) => applyOne(draft, lists, edit));
+  const current: Study = draft;
   const checked = Study.safeParse(current);
   if (!checked.success) {
     const messages = [...new Set(checked.error.issues.map((issue) => issue.message))];
@@ -60,32 +58,44 @@ export function applyEdits(study: Study, edits: readonly Edit[]): { study: Study
   return { study: checked.data, changes };
 }
 
-function applyOne(study: Study, edit: Edit): { study: Study; change: Change } {
-  if (edit.subject === "name")
-    return { study: { ...study, name: edit.to }, change: { subject: "name", id: "study", from: study.name, to: edit.to, at: null } };
-  if (edit.subject === "responses")
-    return {
-      study: { ...study, responses: edit.to },
-      change: { subject: "responses", id: "study", from: study.responses, to: edit.to, at: null },
-    };
+/** A list of the draft's own, and its objects by their ids. */
+interface OwnList {
+  list: unknown[];
+  byId: Map<string, unknown>;
+}
+
+/** Carries one edit out on a draft whose lists are its own. */
+function applyOne(draft: Study, lists: Map<string, OwnList>, edit: Edit): Change {
+  if (edit.subject === "name" || edit.subject === "responses") {
+    const from = draft[edit.subject];
+    Object.assign(draft, { [edit.subject]: edit.to });
+    return { subject: edit.subject, id: "study", from, to: edit.to, at: null };
+  }
   const kind = keptKind(edit.subject);
-  const [list, id] = [objectsOf(study, kind), kind.idOf];
+  const id = kind.idOf;
   if (edit.to && id(edit.to) !== edit.id)
     throw new EditRefusedError(
       edit.subject === "variable" ? "A variable keeps the name it has in the data file." : "An object keeps its id.",
     );
-  const found = list.findIndex((o) => id(o) === edit.id);
+  let own = lists.get(kind.list);
+  if (!own) {
+    const list = [...objectsOf(draft, kind)] as unknown[];
+    own = { list, byId: new Map(list.map((o) => [id(o as never), o])) };
+    lists.set(kind.list, own);
+    Object.assign(draft, { [kind.list]: list });
+  }
+  const { list, byId } = own;
+  const there = byId.get(edit.id);
+  const found = there === undefined ? -1 : list.indexOf(there);
   if (found < 0 && edit.to === null) throw new EditRefusedError(`There is no ${edit.subject} "${edit.id}" to remove.`);
   if (found < 0 && edit.subject === "variable" && edit.at === undefined) throw new EditRefusedError(`There is no variable "${edit.id}".`);
   const at = found < 0 ? Math.min(edit.at ?? list.length, list.length) : found;
-  const next = [...list];
-  if (found < 0) next.splice(at, 0, edit.to);
-  else if (edit.to) next[at] = edit.to;
-  else next.splice(at, 1);
-  return {
-    study: { ...study, [kind.list]: next },
-    change: { subject: edit.subject, id: edit.id, from: list[found] ?? null, to: edit.to, at },
-  };
+  if (edit.to) byId.set(edit.id, edit.to);
+  else byId.delete(edit.id);
+  if (found < 0) list.splice(at, 0, edit.to);
+  else if (edit.to) list[at] = edit.to;
+  else list.splice(at, 1);
+  return { subject: edit.subject, id: edit.id, from: there ?? null, to: edit.to, at };
 }
 
 /** The edit that takes a change back. */

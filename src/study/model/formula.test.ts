@@ -82,6 +82,8 @@ describe("a fault is told with its place", () => {
     ['a = "x', 6, /quotation mark/],
     ["a..b", 2, /cannot be read/],
     ["", 0, /./],
+    [`${"-".repeat(3999)}a`, 0, /more than 20 signs/],
+    [`${"(".repeat(3000)}a${")".repeat(3000)}`, 0, /too deep/],
     ["constructor", -1, /./],
   ])("%p", (text, at, words) => {
     let fault: unknown = null;

@@ -84,6 +84,27 @@ jsep.hooks.add("gobble-token", function (env) {
 /** Signs as they are typed or printed, each as long as what it becomes, so that places in the text stay right. */
 const SIGNS: Record<string, string> = { "−": "-", "·": "*", "×": "*", "÷": "/" };
 
+/** Signs in a row, and brackets within brackets or signs after one another, that a formula may have. */
+const MOST_SIGNS = 20;
+const MOST_DEEP = 1500;
+
+/** How deep a tree goes, found without going deep: -1 when some value has more signs in a row than any needs. */
+function depthOf(tree: jsep.Expression): number {
+  let deepest = 0;
+  const waiting = [{ node: tree, depth: 1, signs: 0 }];
+  for (let here = waiting.pop(); here; here = waiting.pop()) {
+    const { depth, signs } = here;
+    deepest = Math.max(deepest, depth);
+    if (signs > MOST_SIGNS) return -1;
+    const e = here.node as jsep.CoreExpression;
+    const below = (node: jsep.Expression, more = 0) => waiting.push({ node, depth: depth + 1, signs: more });
+    if (e.type === "UnaryExpression") below(e.argument, signs + 1);
+    else if (e.type === "BinaryExpression") [e.left, e.right].forEach((node) => below(node));
+    else if (e.type === "CallExpression") e.arguments.forEach((node) => below(node));
+  }
+  return deepest;
+}
+
 /** @throws FormulaFaultError */
 export function parseFormula(text: string): Formula {
   const plain = text.replace(/[−·×÷]/g, (sign) => SIGNS[sign]!);
@@ -91,9 +112,13 @@ export function parseFormula(text: string): Formula {
   try {
     tree = jsep(plain);
   } catch (error) {
+    if (error instanceof RangeError) throw new FormulaFaultError("The formula goes too deep: too many brackets within brackets.", 0);
     const { description, index } = error as { description?: string; index?: number };
     throw new FormulaFaultError(faultWords(description ?? "", plain, index ?? 0), Math.min(index ?? 0, text.length));
   }
+  const depth = depthOf(tree);
+  if (depth < 0) throw new FormulaFaultError(`A value has more than ${MOST_SIGNS} signs before it.`, 0);
+  if (depth > MOST_DEEP) throw new FormulaFaultError("The formula goes too deep. Work a part of it out as a variable of its own.", 0);
   return translate(loosen(tree), plain);
 }
 

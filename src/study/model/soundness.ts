@@ -2,13 +2,18 @@ import { keptKind, KEPT } from "../kinds/kinds";
 import type { NeededName } from "../kinds/kind";
 import { objectsOf } from "../kinds/standing";
 import type { StudyParts } from "./context";
-import { cycleAmong } from "./dependencies";
+import { chainsAmong } from "./dependencies";
 
 /** A place in the document and what is wrong there. */
 export interface SoundnessFault {
   path: (string | number)[];
   message: string;
 }
+
+/** Names of a circle that are told. */
+const SHOWN = 8;
+/** So many variables may stand on one another in a row. */
+const MOST_DEEP = 400;
 
 /** Kinds whose ids are names that others use. */
 const NAMES = ["variable", "scale"];
@@ -50,8 +55,12 @@ export function soundnessFaults(study: StudyParts): SoundnessFault[] {
       faults.push(...messages.map((message) => ({ path: [kind.list, at], message })));
     });
   }
-  const cycle = cycleAmong(study);
-  if (cycle)
-    faults.push({ path: ["derived"], message: `${cycle.map((name) => `"${name}"`).join(" is worked out from ")}: that is a circle.` });
+  const { cycle, longest } = chainsAmong(study);
+  if (cycle) {
+    const left = cycle.length > SHOWN ? [`… (${cycle.length - SHOWN} more)`] : [];
+    const shown = [...cycle.slice(0, SHOWN).map((name) => `"${name}"`), ...left].join(" is worked out from ");
+    faults.push({ path: ["derived"], message: `${shown}: that is a circle.` });
+  } else if (longest > MOST_DEEP)
+    faults.push({ path: ["derived"], message: `Variables are worked out from one another more than ${MOST_DEEP} deep.` });
   return faults;
 }
