@@ -125,11 +125,20 @@ export class BetaStep {
   }
 
   async stop(): Promise<void> {
+    await this.end("SIGTERM");
+  }
+
+  /** As a power cut would end it. */
+  async kill(): Promise<void> {
+    await this.end("SIGKILL");
+  }
+
+  private async end(signal: "SIGTERM" | "SIGKILL"): Promise<void> {
     const { server } = this;
     if (!server) return;
     this.server = null;
     const ended = new Promise((resolve) => server.once("exit", resolve));
-    server.kill();
+    server.kill(signal);
     await ended;
   }
 

@@ -20,7 +20,7 @@ export const test = base.extend<{ fresh: void }, { house: BetaStep }>({
     { scope: "worker", auto: true, timeout: 60_000 },
   ],
   /** A browser that has been let in. */
-  storageState: async ({ house: mine }, use) => use({ cookies: [mine.cookie], origins: [] }),
+  storageState: async ({ house: mine }, provide) => provide({ cookies: [mine.cookie], origins: [] }),
   fresh: [
     async ({ house: mine }, use) => {
       await mine.start(); // a test that stopped it may have ended in the middle

@@ -1,5 +1,5 @@
 import { faultOf } from "@/server/http/route";
-import { StorageError, storageFault } from "@/server/storage-faults";
+import { type StorageError, storageFault } from "@/server/storage-faults";
 import { Masthead } from "@/ui/parts/Masthead";
 import page from "@/ui/parts/page.module.css";
 

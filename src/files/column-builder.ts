@@ -4,7 +4,7 @@ import type { ReadSummary } from "./read-summary";
 
 /** Rows a stored chunk holds: half a megabyte of values; fewer when there are very many columns, whose chunks fill side by side. */
 export const CHUNK_ROWS = 65_536;
-const MOST_CELLS_AT_ONCE = 16_777_216;
+const MOST_CELLS_AT_ONCE = 4_194_304;
 
 /** Rows a chunk of a table with so many columns holds: a power of two. */
 export function chunkRowsFor(columns: number): number {

@@ -10,7 +10,7 @@ import { appendColumn, compareResponses, KeyNotUniqueError, matchRows, type Resp
 import type { AppendReport, StagedResponses } from "@/study/prepare/staged-responses";
 import { correctionHolds } from "@/study/prepare/corrected-column";
 import type { Database } from "./database";
-import { readResponses, type ReadResponses, type Watch } from "./import-responses";
+import { describe, readResponses, type ReadResponses, type Watch } from "./import-responses";
 import { responsesRepository } from "./repositories/responses-repository";
 import { studiesRepository } from "./repositories/studies-repository";
 import type { Upload } from "./uploads";
@@ -45,10 +45,10 @@ export async function stageAppend(
       columns.push({ name, texts: JSON.stringify(column.texts), summary: summaryOf(column) });
       if (position % 8 === 7) await new Promise(setImmediate); // others are served in between
     }
-    const data = { rows, chunkRows: 65_536, columns, options };
     const edits = withNewVariables(study, read, before.names, { subject: "responses", to: { dataset, fileName, rows } });
     const report = appendReport(study, before, after);
-    db.transaction((tx) => responsesRepository(tx).finish(dataset, data, { bytes: upload.bytes, sha256: upload.sha256 }));
+    await describe(db, dataset, columns);
+    responses.finish(dataset, { rows, chunkRows: 65_536, options }, { bytes: upload.bytes, sha256: upload.sha256 });
     return { kind: "append", dataset, edits, report };
   } catch (error) {
     responses.abandon(dataset);

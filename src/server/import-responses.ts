@@ -8,7 +8,7 @@ import { type Variable } from "@/study/model/variable";
 import { dataFolder } from "./data-folder";
 import { type Database, giveBack } from "./database";
 import { readUpload, understandUpload } from "./reader/reader";
-import { responsesRepository } from "./repositories/responses-repository";
+import { type ImportedTable, responsesRepository } from "./repositories/responses-repository";
 import type { SavedStudy } from "./repositories/studies-repository";
 import { openStudy } from "./study-door";
 import { discardUpload, saveUpload, type Upload } from "./uploads";
@@ -44,14 +44,25 @@ export async function readResponses(db: Database, upload: Upload, options: Table
     const table = await readUpload(upload.path, options, take, watch);
     watch.signal?.throwIfAborted();
     const { rows, codebook, title } = table;
-    db.transaction((tx) =>
-      responsesRepository(tx).finish(datasetId, { ...table, options }, { bytes: upload.bytes, sha256: upload.sha256 }),
-    );
+    await describe(db, datasetId, table.columns);
+    watch.signal?.throwIfAborted();
+    responses.finish(datasetId, { rows, chunkRows: table.chunkRows, options }, { bytes: upload.bytes, sha256: upload.sha256 });
     return { datasetId, rows, codebook, title };
   } catch (error) {
     await responses.abandonSlowly(datasetId);
     await giveBack(db);
     throw error;
+  }
+}
+
+/** So many columns are described in one go, so that others are served in between. */
+const DESCRIBED_AT_ONCE = 200;
+
+/** Describes the columns of an import, before it is whole. */
+export async function describe(db: Database, datasetId: string, columns: ImportedTable["columns"]): Promise<void> {
+  for (let at = 0; at < columns.length; at += DESCRIBED_AT_ONCE) {
+    db.transaction((tx) => responsesRepository(tx).describeColumns(datasetId, at, columns.slice(at, at + DESCRIBED_AT_ONCE)));
+    await new Promise(setImmediate);
   }
 }
 

@@ -28,6 +28,7 @@ export interface PackageTable {
   guarded: boolean;
 }
 
+const MOST_TABLES = 1000;
 export const DESCRIPTOR = "datapackage.json";
 
 /** What a descriptor (datapackage.json) says of its tables. @throws ImportFaultError */
@@ -44,6 +45,8 @@ export function readDescriptor(text: string): { title: string; tables: PackageTa
     throw new ImportFaultError("not-a-package", `The part ${DESCRIPTOR} does not describe a data package (look at ${places.join(", ")}).`);
   }
   const { title, name, resources } = parsed.data;
+  if (resources.length > MOST_TABLES)
+    throw new ImportFaultError("too-many-sheets", `The package has more than ${MOST_TABLES} tables. Drop the one you need by itself.`);
   const tables = resources.map((resource, i): PackageTable => {
     const path = Array.isArray(resource.path) ? resource.path[0]! : resource.path;
     if (path !== undefined && (/^[a-z]+:|^\/|\\/i.test(path) || path.split("/").includes("..")))

@@ -100,7 +100,7 @@ async function openPacked(path: string): Promise<OpenedFile> {
 
 async function openJson(path: string): Promise<OpenedFile> {
   if ((await stat(path)).size > MOST_JSON_BYTES)
-    throw new ImportFaultError("too-large", "JSON is read as a whole, up to 60 MB. Save the rows as CSV and drop that here.");
+    throw new ImportFaultError("too-large", "JSON is read as a whole, up to 25 MB. Save the rows as CSV and drop that here.");
   const text = (await readFile(path, "utf8")).replace(/^\uFEFF/, "");
   if (/"resources"\s*:/.test(text.slice(0, 1_000_000)) && isDescriptor(text)) {
     const lacking = (part: string) => {

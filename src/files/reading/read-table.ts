@@ -10,8 +10,10 @@ const MOST_COLUMNS = 5000;
 /** A million respondents with 200 answers each. */
 const MOST_CELLS = 200_000_000;
 /** Different texts, and letters in them, that all columns together may hold: they stay in memory while the file is read. */
-const MOST_TEXTS = 1_500_000;
-const MOST_LETTERS = 100_000_000;
+const MOST_TEXTS = 1_000_000;
+const MOST_LETTERS = 40_000_000;
+/** A cell longer than this holds a whole document. */
+const LONGEST_CELL = 4_000_000;
 
 export interface ReadColumn {
   name: string;
@@ -75,7 +77,11 @@ export async function readTable(
       facts.emptyRows += emptyRows;
       emptyRows = 0;
       if (row.length !== builders.length) fitRow(row, builders.length, number, options, sheetLike);
-      for (let k = 0; k < builders.length; k++) builders[k]!.add(row[k] ?? null);
+      for (let k = 0; k < builders.length; k++) {
+        const cell = row[k] ?? null;
+        if (typeof cell === "string" && cell.length > LONGEST_CELL) throw longCell(number, k);
+        builders[k]!.add(cell);
+      }
       rows++;
     }
     if (rows * builders.length > MOST_CELLS) throw tooLarge(`more than ${MOST_CELLS} cells`);
@@ -92,6 +98,13 @@ export async function readTable(
 
 const tooLarge = (what: string) =>
   new ImportFaultError("too-large", `The table has ${what}. Keep the columns you need and drop the file again.`);
+
+const longCell = (row: number, column: number) =>
+  new ImportFaultError(
+    "long-record",
+    `Row ${row} is longer than ${LONGEST_CELL / 1e6} million letters: its cell ${column + 1} holds a whole document. Mend it in the file and drop it again.`,
+    row,
+  );
 
 const isEmpty = (row: readonly Cell[]) => row.every((cell) => cell === null || (typeof cell === "string" && cell.trim() === ""));
 

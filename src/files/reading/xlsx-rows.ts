@@ -11,9 +11,11 @@ const BATCH = 500;
 /** The most columns a sheet can have. */
 const MOST_COLUMNS = 16_384;
 const MOST_SHEETS = 1000;
+/** Rows that a table of answers may leave out in a row. */
+const MOST_GAP = 20_000;
 /** Texts, and letters in all of them, that a workbook may share: a fraction of a reading's memory. */
-const MOST_STRINGS = 2_000_000;
-const MOST_LETTERS = 100_000_000;
+const MOST_STRINGS = 1_000_000;
+const MOST_LETTERS = 60_000_000;
 /** Days a date can have: to the end of the year 9999. */
 const LAST_DAY = 2_958_466;
 /** The longest number format the standard knows. */
@@ -53,7 +55,13 @@ export async function* xlsxRows(zip: ZipFile, sheet: string | null, facts: Table
         const name = localName(tag);
         if (name === "row") {
           const number = Number(attributes["r"] ?? at + 1);
-          while (at + 1 < number && at < 1_048_576) {
+          if (number - at > MOST_GAP)
+            throw new ImportFaultError(
+              "repeated-rows",
+              `The sheet leaves a gap of more than ${MOST_GAP} rows after row ${at}: it is no table of answers.`,
+              at + 1,
+            );
+          while (at + 1 < number) {
             rows.push([]); // rows without a cell are left out of the file but count
             at++;
           }

@@ -1,6 +1,9 @@
 import { SaxesParser, type SaxesTagPlain } from "saxes";
 import { ImportFaultError } from "./import-fault";
 
+/** Spreadsheets go ten deep; a table within a table within a table still is no questionnaire's. */
+const MOST_DEEP = 1000;
+
 /** What to do at each tag and text of an XML document. */
 export interface XmlEvents {
   open?: (name: string, attributes: Record<string, string>) => void;
@@ -65,8 +68,16 @@ function xmlReader(events: XmlEvents, what: string): { write: (text: string) => 
   };
   parser.on("error", fault);
   parser.on("doctype", fault); // a document type can only do harm here
-  if (events.open) parser.on("opentag", (tag: SaxesTagPlain) => events.open!(tag.name, tag.attributes));
-  if (events.close) parser.on("closetag", (tag) => events.close!(tag.name));
+  let depth = 0;
+  parser.on("opentag", (tag: SaxesTagPlain) => {
+    if (++depth > MOST_DEEP)
+      throw new ImportFaultError("too-deep", `${what} holds elements within elements, more than ${MOST_DEEP} deep. It is no table.`);
+    events.open?.(tag.name, tag.attributes);
+  });
+  parser.on("closetag", (tag) => {
+    depth--;
+    events.close?.(tag.name);
+  });
   if (events.text) {
     parser.on("text", events.text);
     parser.on("cdata", events.text);

@@ -22,10 +22,15 @@ export interface ReadTable {
 }
 
 export type ReaderAnswer =
+  /** It has started. */
+  | { answer: "ready" }
   | { answer: "rows"; rows: number }
   | { answer: "chunks"; chunks: ColumnChunk[] }
-  | { answer: "understood"; understanding: Understanding }
-  | { answer: "read"; table: ReadTable }
-  | { answer: "fault"; code: string; message: string; line: number | null }
+  /** Ends a job; with the memory that the process then holds, in MB. */
+  | ({ held: number } & (
+      | { answer: "understood"; understanding: Understanding }
+      | { answer: "read"; table: ReadTable }
+      | { answer: "fault"; code: string; message: string; line: number | null }
+    ))
   /** A fault of ours: its kind and stack, without the words. */
   | { answer: "broken"; kind: string; stack: string };

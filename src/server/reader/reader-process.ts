@@ -25,13 +25,17 @@ const say = (answer: ReaderAnswer) => new Promise<void>((resolve) => process.sen
 
 async function carryOut(job: Exclude<ReaderJob, { job: "next" }>): Promise<void> {
   try {
-    if (job.job === "understand") await say({ answer: "understood", understanding: await understandFile(job.path, job.given) });
-    else await say({ answer: "read", table: await read(job.path, job.options) });
+    if (job.job === "understand")
+      await say({ answer: "understood", understanding: await understandFile(job.path, job.given), held: held() });
+    else await say({ answer: "read", table: await read(job.path, job.options), held: held() });
   } catch (error) {
-    if (error instanceof ImportFaultError) await say({ answer: "fault", code: error.code, message: error.message, line: error.line });
+    if (error instanceof ImportFaultError)
+      await say({ answer: "fault", code: error.code, message: error.message, line: error.line, held: held() });
     else await say({ answer: "broken", kind: error instanceof Error ? error.name : typeof error, stack: stackOf(error) });
   }
 }
+
+const held = () => process.memoryUsage.rss() / 1e6;
 
 function stackOf(error: unknown): string {
   const lines = error instanceof Error ? (error.stack ?? "").split("\n") : [];
@@ -41,44 +45,33 @@ function stackOf(error: unknown): string {
     .join("\n");
 }
 
-/** So many bytes of chunks are on their way at once. */
-const BATCH_BYTES = 4_000_000;
+/** So many bytes of chunks are on their way at once: the server writes them in one go. */
+const BATCH_BYTES = 1_200_000;
 
 async function read(path: string, options: TableOptions): Promise<ReadTable> {
   const file = await openTable(path);
   try {
-    let chunks: ColumnChunk[] = [];
-    let bytes = 0;
+    const chunks: ColumnChunk[] = [];
     const hand = async () => {
-      const batch = chunks;
-      [chunks, bytes] = [[], 0];
-      const gone = new Promise<void>((resolve) => (taken = resolve));
-      await say({ answer: "chunks", chunks: batch });
-      await gone;
+      while (chunks.length > 0) {
+        let bytes = 0;
+        const fits = chunks.findIndex((chunk) => (bytes += chunk.values.byteLength + chunk.states.byteLength) > BATCH_BYTES);
+        const batch = chunks.splice(0, fits < 0 ? chunks.length : Math.max(1, fits));
+        const gone = new Promise<void>((resolve) => (taken = resolve));
+        await say({ answer: "chunks", chunks: batch });
+        await gone;
+      }
     };
     let told = 0;
-    const data = await readTable(
-      file,
-      options,
-      (chunk) => {
-        chunks.push(chunk);
-        bytes += chunk.values.byteLength + chunk.states.byteLength;
+    const data = await readTable(file, options, (chunk) => chunks.push(chunk), {
+      progress: async (rows) => {
+        await hand();
+        if (Date.now() - told < 100) return;
+        told = Date.now();
+        await say({ answer: "rows", rows });
       },
-      {
-        progress: async (rows) => {
-          if (bytes >= BATCH_BYTES) await hand();
-          if (Date.now() - told < 100) return;
-          told = Date.now();
-          await say({ answer: "rows", rows });
-        },
-      },
-    );
-    while (chunks.length > 0) {
-      const [now, later] = [chunks.slice(0, 64), chunks.slice(64)];
-      chunks = now;
-      await hand();
-      chunks = later;
-    }
+    });
+    await hand();
     const columns = data.columns.map(({ name, texts, summary }) => ({ name, texts: JSON.stringify(texts), summary }));
     return {
       rows: data.rows,
@@ -100,3 +93,5 @@ function firstCodebook(data: TableData, said: readonly Variable[]): Variable[] {
     return described.get(guess.name) ?? { ...guess, unit };
   });
 }
+
+void say({ answer: "ready" });

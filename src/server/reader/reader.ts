@@ -9,12 +9,15 @@ import { log } from "../log";
 import type { ReaderAnswer, ReaderJob, ReadTable } from "./messages";
 
 /** Memory a reading may take for its objects, in MB. */
-const MOST_MB = 320;
+const MOST_MB = 220;
 /** A look at a file ends after so long, and a little longer for each byte of it. */
-const LOOK_MS = 4000;
-const LOOK_BYTES_PER_MS = 50_000;
+const LOOK_MS = 3500;
+const LOOK_BYTES_PER_MS = 100_000;
 /** A reading that has not come one row further after so long is stuck. */
 const STUCK_MS = 15_000;
+
+/** A reader that holds more than this after a file is not used again. */
+const MOST_HELD_MB = 160;
 
 /** Readers that wait for a file. */
 const idle: ChildProcess[] = [];
@@ -94,7 +97,23 @@ interface Limits {
   take?: (chunks: ColumnChunk[]) => void;
 }
 
-function ask(job: ReaderJob, { ms, slow, signal, progress, take }: Limits): Promise<ReaderAnswer> {
+/** So many files are looked at, and so many read, at once; others wait for their turn. */
+const AT_ONCE = 2;
+const turns = { understand: { busy: 0, waiting: [] as (() => void)[] }, read: { busy: 0, waiting: [] as (() => void)[] } };
+
+async function ask(job: Exclude<ReaderJob, { job: "next" }>, limits: Limits): Promise<ReaderAnswer> {
+  const turn = turns[job.job];
+  while (turn.busy >= AT_ONCE) await new Promise<void>((resolve) => turn.waiting.push(resolve));
+  turn.busy++;
+  try {
+    return await askNow(job, limits);
+  } finally {
+    turn.busy--;
+    turn.waiting.shift()?.();
+  }
+}
+
+function askNow(job: ReaderJob, { ms, slow, signal, progress, take }: Limits): Promise<ReaderAnswer> {
   signal?.throwIfAborted();
   const reader = idle.pop() ?? begin();
   reader.ref();
@@ -105,7 +124,10 @@ function ask(job: ReaderJob, { ms, slow, signal, progress, take }: Limits): Prom
       signal?.removeEventListener("abort", stop);
       reader.removeAllListeners();
       if (again && idle.length < MOST_IDLE && reader.connected) rest(reader);
-      else reader.kill("SIGKILL");
+      else {
+        reader.kill("SIGKILL");
+        warmReader();
+      }
       settle();
     };
     const stop = () => end(() => reject(signal!.reason as Error), false);
@@ -116,6 +138,8 @@ function ask(job: ReaderJob, { ms, slow, signal, progress, take }: Limits): Prom
       clearTimeout(timer);
       timer = setTimeout(late, ms);
       switch (message.answer) {
+        case "ready":
+          return;
         case "rows":
           progress?.(message.rows);
           return;
@@ -128,12 +152,12 @@ function ask(job: ReaderJob, { ms, slow, signal, progress, take }: Limits): Prom
           }
           return;
         case "fault":
-          return end(() => reject(new ImportFaultError(message.code, message.message, message.line)), true);
+          return end(() => reject(new ImportFaultError(message.code, message.message, message.line)), message.held < MOST_HELD_MB);
         case "broken":
           log.error({ kind: message.kind, stack: message.stack.split("\n") }, "a file could not be read");
           return end(() => reject(new ImportFaultError("unreadable", UNREADABLE)), false);
         default:
-          return end(() => resolve(message), true);
+          return end(() => resolve(message), message.held < MOST_HELD_MB);
       }
     });
     // it ends by itself only when its memory is used up

@@ -46,19 +46,18 @@ export const responsesRepository = (db: Database) => ({
     }
   },
 
-  /** Ends an import: the dataset is whole. To be called inside the transaction that makes it part of a study. */
-  finish(datasetId: string, data: ImportedTable, source: { bytes: number; sha256: string }): void {
-    data.columns.forEach((column, position) => {
+  /** What was seen of some columns of an import, from a position on. */
+  describeColumns(datasetId: string, first: number, described: ImportedTable["columns"]): void {
+    described.forEach(({ name, texts, summary }, k) => {
+      const position = first + k;
       db.insert(columns)
-        .values({
-          datasetId,
-          position,
-          name: column.name,
-          texts: column.texts,
-          summary: JSON.stringify(column.summary),
-        })
+        .values({ datasetId, position, name, texts, summary: JSON.stringify(summary) })
         .run();
     });
+  },
+
+  /** Ends an import whose columns are described: the dataset is whole. */
+  finish(datasetId: string, data: Omit<ImportedTable, "columns">, source: { bytes: number; sha256: string }): void {
     const { delimiter, decimal } = data.options;
     db.update(datasets)
       .set({
