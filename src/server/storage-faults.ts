@@ -46,7 +46,8 @@ const FAULTS: readonly [codes: RegExp, fault: () => StorageError][] = [
 
 /** A fault of the disk or the database as a sentence. @returns null when the error is of another kind */
 export function storageFault(error: unknown): StorageError | null {
-  for (let at = error; at instanceof Error; at = at.cause) {
+  // not by its class: the database driver makes its errors in whichever context has loaded it first
+  for (let at = error; typeof at === "object" && at !== null; at = (at as Error).cause) {
     if (at instanceof StorageError) return at;
     const code = (at as NodeJS.ErrnoException).code;
     const known = typeof code === "string" && FAULTS.find(([codes]) => codes.test(code));
