@@ -5,8 +5,10 @@ import path from "node:path";
 import Sqlite from "better-sqlite3";
 import { KEY_FILE, keyCookie } from "../src/server/house-key";
 
-/** What the demo study is made of in the database, but for its answers. */
-const TABLES = ["studies", "changes", "revisions"] as const;
+/** What the demo study is made of in the database: its answers, which its copies share, and what each has of its own. */
+const SHARED = ["datasets", "columns", "chunks"] as const;
+const OWN = ["studies", "changes", "revisions"] as const;
+const TABLES = [...SHARED, ...OWN] as const;
 type Rows = Record<string, unknown>[];
 
 /** A running Beta Step with a data folder of its own; can be stopped and started again on the same data. */
@@ -45,18 +47,19 @@ export class BetaStep {
     const { studies, changes, revisions } = this.template!;
     const id = `${String(studies[0]!["id"])}-${++this.copies}`;
     this.inDatabase((db) => {
-      const insert = (table: string, rows: Rows, key: string) => {
+      const insert = (table: string, rows: Rows, own: Record<string, string>) => {
         for (const row of rows) {
-          const copy = { ...row, [key]: id };
+          const copy = { ...row, ...own };
           const names = Object.keys(copy);
-          db.prepare(`insert into ${table} (${names.join(", ")}) values (${names.map((n) => `@${n}`).join(", ")})`).run(copy);
+          db.prepare(`insert or ignore into ${table} (${names.join(", ")}) values (${names.map((n) => `@${n}`).join(", ")})`).run(copy);
         }
       };
       db.transaction(() => {
         db.prepare("delete from studies").run();
-        insert("studies", studies, "id");
-        insert("changes", changes, "study_id");
-        insert("revisions", revisions, "study_id");
+        for (const table of SHARED) insert(table, this.template![table], {}); // a test may have erased them
+        insert("studies", studies, { id });
+        insert("changes", changes, { study_id: id });
+        insert("revisions", revisions, { study_id: id });
       })();
     });
     this.demo = id;

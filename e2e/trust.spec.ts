@@ -76,3 +76,25 @@ test("two windows that change different things of one study keep both, and a cha
   expect(study.codebook.find((v: { name: string }) => v.name === "PB2").missing).toContain("55");
   expect(JSON.stringify(study.ladders[0].steps[0])).not.toContain('"age"');
 });
+
+test("a respondent withdraws: the row is gone, nothing before can be gone back to, and the ladder says that one withdrew", async ({
+  page,
+}) => {
+  await page.goto(`${app.address}/studies/${app.demo}/responses#further`);
+  await expect(page.getByRole("heading", { level: 1 })).toContainText("440 respondents");
+  await page.getByRole("button", { name: "A respondent withdraws" }).click();
+  await page.getByLabel("Respondent who withdraws:").fill("nobody");
+  await page.keyboard.press("Enter");
+  await expect(page.getByText("There is no such respondent.")).toBeVisible();
+  await page.getByLabel("Respondent who withdraws:").fill("17");
+  await page.keyboard.press("Enter");
+  await expect(page.getByText("Row 17 of 440 is erased")).toBeVisible();
+  await page.getByRole("button", { name: "Erase this respondent for good" }).click();
+  await expect(page.getByRole("heading", { level: 1 })).toContainText("439 respondents");
+  await expect(page.getByRole("button", { name: "Take the last change back" })).toBeHidden();
+  await page.getByRole("button", { name: "Trail" }).click();
+  await expect(page.getByText("One respondent withdrew and was erased.")).toBeVisible();
+  await expect(page.getByRole("button", { name: /^Go back to how it stood/ })).toBeHidden();
+  await page.goto(`${app.address}/studies/${app.demo}/ladders`);
+  await expect(page.getByText("1 respondent withdrew and was erased.")).toBeVisible();
+});

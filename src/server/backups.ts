@@ -64,7 +64,8 @@ export function restoreBackup(folder: string, day: string, now = new Date()): st
   chmodSync(next, 0o600);
   const aside = existsSync(file) ? `${file}.before-${now.toISOString().replace(/[:.]/g, "-")}` : null;
   // its log belongs to it: beside another database it would be taken for that one's
-  if (aside) for (const end of ["", "-wal", "-shm"]) if (existsSync(file + end)) renameSync(file + end, aside + end);
+  if (aside)
+    for (const end of ["", "-wal", "-shm"]) if (existsSync(/* turbopackIgnore: true */ file + end)) renameSync(file + end, aside + end);
   renameSync(next, file);
   return aside;
 }

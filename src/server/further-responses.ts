@@ -45,7 +45,10 @@ export async function stageAppend(
       columns.push({ name, texts: JSON.stringify(column.texts), summary: summaryOf(column) });
       if (position % 8 === 7) await new Promise(setImmediate); // others are served in between
     }
-    const edits = withNewVariables(study, read, before.names, { subject: "responses", to: { dataset, fileName, rows } });
+    const edits = withNewVariables(study, read, before.names, {
+      subject: "responses",
+      to: { ...study.responses!, dataset, fileName, rows },
+    });
     const report = appendReport(study, before, after);
     await describe(db, dataset, columns);
     responses.finish(dataset, { rows, chunkRows: 65_536, options }, { bytes: upload.bytes, sha256: upload.sha256 });
@@ -84,7 +87,10 @@ export async function stageReplace(
     matched.forEach((old, row) => old >= 0 && rowNow.set(old + 1, row + 1));
     const moved = key === null ? [] : [...movedCorrections(study, rowNow), ...movedFilters(study, rowNow)];
     const gone = differences.columnsMissing.map((name): Edit => ({ subject: "variable", id: name, to: null }));
-    const take: Edit = { subject: "responses", to: { dataset: read.datasetId, fileName: upload.name, rows: after.rows } };
+    const take: Edit = {
+      subject: "responses",
+      to: { ...study.responses!, dataset: read.datasetId, fileName: upload.name, rows: after.rows },
+    };
     const edits = [...gone, ...moved, ...withNewVariables(study, read, before.names, take)];
     const changed = applyEdits(study, edits).study; // a column that is used and lost is refused here, by name
     const correctionsIdle = changed.corrections.filter((c) => !correctionHolds(after.column(c.variable), c)).length;
@@ -127,7 +133,8 @@ function withNewVariables(study: Study, read: ReadResponses, known: readonly str
   return [...added.map((to, i): Edit => ({ subject: "variable", id: to.name, to, at: known.length + i })), take];
 }
 
-function movedCorrections(study: Study, rowNow: ReadonlyMap<number, number>): Edit[] {
+/** Corrections by hand on the rows their respondents now have. */
+export function movedCorrections(study: Study, rowNow: ReadonlyMap<number, number>): Edit[] {
   const moving = study.corrections.filter((c) => rowNow.get(c.row) !== c.row);
   const gone = moving.map((c): Edit => ({ subject: "correction", id: correctionId(c), to: null }));
   const back = moving.flatMap((c): Edit[] => {
@@ -137,7 +144,8 @@ function movedCorrections(study: Study, rowNow: ReadonlyMap<number, number>): Ed
   return [...gone, ...back];
 }
 
-function movedFilters(study: Study, rowNow: ReadonlyMap<number, number>): Edit[] {
+/** The same of respondents left out by hand. */
+export function movedFilters(study: Study, rowNow: ReadonlyMap<number, number>): Edit[] {
   return study.filters.flatMap((filter): Edit[] => {
     if (!filter.conditions.some((c) => c.kind === "not-rows")) return [];
     const conditions = filter.conditions.map((c) =>
@@ -179,7 +187,7 @@ function appendReport(study: Study, before: StoredResponses, after: StoredRespon
 }
 
 /** What a column that was put together holds, as it would have been seen while reading. */
-function summaryOf({ values, states }: ResponseColumn) {
+export function summaryOf({ values, states }: ResponseColumn) {
   const counts = new Map<number, number>();
   let [numbers, empties, words, low, high, wholeNumbers] = [0, 0, 0, Infinity, -Infinity, true];
   for (let row = 0; row < values.length; row++) {

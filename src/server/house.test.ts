@@ -15,10 +15,14 @@ import { importAsStudy } from "./import-responses";
 import { responsesRepository } from "./repositories/responses-repository";
 import { studiesRepository } from "./repositories/studies-repository";
 import { storageFault } from "./storage-faults";
-import { editStudy } from "./study-door";
+import { editStudy, studyAt } from "./study-door";
 import { deleteStudy, eraseStudy, sweepDeleted, takeStudyBack } from "./study-end";
 import { saveUpload } from "./uploads";
+import { withdrawRespondent } from "./withdrawal";
 import { EditSet } from "@/study/model/edit";
+import { undoable } from "@/study/model/history";
+import { RespondentFilter } from "@/study/model/respondent-filter";
+import { cellText } from "@/study/model/response-column";
 
 let folder: string;
 const before = process.env.BETA_STEP_DATA;
@@ -265,4 +269,59 @@ test("an edit for a variable that no column stands behind is refused", async () 
   const { id, study } = await bring();
   const ghost = { ...study.codebook[0]!, name: "ghost" };
   expect(() => editStudy(database(), id, 1, [{ subject: "variable", id: "ghost", to: ghost, at: 0 }])).toThrow(/lack ghost/);
+});
+
+describe("a respondent who withdraws", () => {
+  /** The third respondent is the only one with this word and this code. */
+  const rows = Array.from({ length: 9 }, (_, k) => `c${k},${20 + k},${k === 2 ? SECRET : `word ${k % 3}`}`);
+  const file = (lines: string[]) => `code,age,word\n${lines.join("\n")}\n`;
+
+  test("is erased from every file; the study is what it would be without, and says that one withdrew", async () => {
+    const { id, study } = await bring(file(rows));
+    await saveUpload(Readable.from([Buffer.from(file(rows))]), { name: "answers.csv", expected: null }, folder);
+    const correction = (row: number, from: string, to: string) => ({
+      subject: "correction" as const,
+      id: `${row}:word`,
+      to: { row, variable: "word", from, to, note: "" },
+    });
+    editStudy(database(), id, 1, [correction(3, SECRET, `${SECRET}-mended`), correction(9, "word 2", "mended")]);
+    const filter = { id: "f", name: "F", conditions: [{ kind: "not-rows", rows: [1, 3, 5] }], everywhere: true };
+    editStudy(database(), id, 2, [{ subject: "filter", id: "f", to: RespondentFilter.parse(filter) }]);
+    await backUp(connection(), folder);
+    const saved = await withdrawRespondent(database(), id, 3, 3, folder);
+
+    expect(lies(SECRET)).toEqual([]);
+    const names = ["code", "age", "word"];
+    const answers = (dataset: string) =>
+      responsesRepository(database())
+        .columns(dataset, names)
+        .map((column) => Array.from(column.values, (_, row) => cellText(column, row)));
+    const without = await bring(file(rows.filter((_, k) => k !== 2)));
+    expect(answers(saved.study.responses!.dataset)).toEqual(answers(without.study.responses!.dataset));
+    expect(saved.study.responses).toMatchObject({ rows: 8, withdrawn: 1, fileName: study.responses!.fileName });
+    expect(saved.study.corrections).toMatchObject([{ row: 8, to: "mended" }]);
+    expect(saved.study.filters[0]!.conditions).toMatchObject([{ rows: [1, 4] }]);
+    const trail = studiesRepository(database()).revisions(id, { before: null, most: 9 });
+    expect(trail[0]).toMatchObject({ revision: 4, how: "withdrawal", changes: [] });
+    expect(trail[0]!.when).toMatch(/^\d{4}-/);
+  });
+
+  test("cannot be brought back: nothing before is taken back or gone back to; what comes after is", async () => {
+    const { id } = await bring(file(rows));
+    editStudy(database(), id, 1, [{ subject: "name", to: "Before" }]);
+    await withdrawRespondent(database(), id, 2, 1, folder);
+    const repository = () => studiesRepository(database());
+    expect(undoable(repository().marks(id))).toEqual({ undo: null, redo: null });
+    expect(() => studyAt(database(), id, 2)).toThrow(/no revision/);
+    editStudy(database(), id, 3, [{ subject: "name", to: "After" }]);
+    expect(undoable(repository().marks(id)).undo).toBe(4);
+    expect(studyAt(database(), id, 3)).toMatchObject({ name: "Before", responses: { rows: 8 } });
+  });
+
+  test("of a row that is not there, or on a state that is not the newest, nobody is erased", async () => {
+    const { id } = await bring(file(rows));
+    await expect(withdrawRespondent(database(), id, 1, 10, folder)).rejects.toThrow(/no respondent/);
+    await expect(withdrawRespondent(database(), id, 7, 1, folder)).rejects.toThrow(/another window/);
+    expect(studiesRepository(database()).load(id)).toMatchObject({ revision: 1, study: { responses: { rows: 9 } } });
+  });
 });

@@ -59,7 +59,7 @@ export const revisions = sqliteTable(
       .references(() => studies.id, { onDelete: "cascade" }),
     revision: integer().notNull(),
     at: text().notNull(),
-    how: text({ enum: ["edit", "undo", "redo", "restore"] }).notNull(),
+    how: text({ enum: ["edit", "undo", "redo", "restore", "withdrawal"] }).notNull(),
     of: integer(),
     /** Version of the objects in its changes: they are brought to today's when they are read. */
     version: integer().notNull().default(1),

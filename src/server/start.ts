@@ -12,11 +12,23 @@ import { sweepUploads } from "./uploads";
 
 const HOUR_MS = 3600_000;
 
+/** Starts, or says in the terminal why it cannot, and ends. */
+export async function startOrSay(): Promise<void> {
+  try {
+    await startServer();
+  } catch (error) {
+    const fault = storageFault(error);
+    if (!fault) throw error;
+    process.stderr.write(`\nBeta Step cannot start (${fault.code}). ${fault.message}\n`);
+    process.exit(1);
+  }
+}
+
 /**
  * Takes the data folder, opens the database and removes what was looked at and never taken; the same, and a backup a day, while the server runs.
  * @throws StorageError when the folder is in use or the database cannot be opened
  */
-export async function startServer(): Promise<void> {
+async function startServer(): Promise<void> {
   process.umask(0o077); // what is written here is the owner's alone
   makeKey();
   const key = houseKey();

@@ -69,12 +69,13 @@ export function openStudy(db: Database, id: string, study: Study): SavedStudy {
 
 /**
  * A study as it stood at an earlier revision: every change since, taken back, newest first.
- * @throws NotFoundError when the study never had that revision
+ * @throws NotFoundError when the study never had that revision, or a respondent was erased after it
  */
 export function studyAt(db: Database, id: string, revision: number): Study {
   const repository = studiesRepository(db);
   const { study, revision: now } = repository.load(id);
-  if (revision < 1 || revision > now) throw new NotFoundError({ what: "revision", id: String(revision) });
+  if (revision < 1 || revision > now || revision < repository.withdrawnAt(id))
+    throw new NotFoundError({ what: "revision", id: String(revision) });
   const since = repository.revisions(id, { before: null, most: now - revision });
   const edits = since.flatMap((r) => [...r.changes].reverse().map(inverseEdit));
   return edits.length === 0 ? study : applyEdits(study, edits).study;

@@ -30,12 +30,17 @@ export function takeStudyBack(db: Database, id: string): void {
  */
 export async function eraseStudy(db: Database, id: string, folder = dataFolder()): Promise<void> {
   const sums = eraseFrom(db, id);
+  eraseBesides(id, folder);
+  await eraseUploads(sums, folder);
+}
+
+/** Erases a study from the databases beside the one in use. */
+export function eraseBesides(id: string, folder: string): void {
   for (const file of besides(folder)) {
     const copy = openDatabase(file);
     eraseFrom(copy, id);
     closeDatabase(copy, { alone: true });
   }
-  await eraseUploads(sums, folder);
 }
 
 /** Databases beside the one in use: backups, and what a restored one has replaced. */
@@ -50,19 +55,30 @@ function eraseFrom(db: Database, id: string): string[] {
   const sums = db.transaction((tx) => {
     const responses = responsesRepository(tx);
     const own = responses.held(id);
-    const sums = tx.select({ sum: datasets.sha256 }).from(datasets).where(inArray(datasets.id, own)).all();
+    const sums = sumsOf(tx, own);
     studiesRepository(tx).remove(id);
     const others = new Set(responses.held());
     for (const dataset of own) if (!others.has(dataset)) responses.abandon(dataset);
-    return sums.map((row) => row.sum);
+    return sums;
   });
   writeAnew(db);
   return sums;
 }
 
+/** The checksums of the files that datasets came from. */
+export function sumsOf(db: Database, ids: readonly string[]): string[] {
+  const found = db
+    .select({ sum: datasets.sha256 })
+    .from(datasets)
+    .where(inArray(datasets.id, [...ids]))
+    .all();
+  return found.map((row) => row.sum);
+}
+
 const Kept = z.object({ sha256: z.string() });
 
-async function eraseUploads(sums: readonly string[], folder: string): Promise<void> {
+/** Erases files that wait to be taken in and are the same as ones with these checksums. */
+export async function eraseUploads(sums: readonly string[], folder: string): Promise<void> {
   const uploads = path.join(folder, "uploads");
   for (const name of await readdir(uploads).catch(() => [])) {
     if (!name.endsWith(".json")) continue;

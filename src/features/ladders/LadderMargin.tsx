@@ -59,6 +59,7 @@ export function LadderMargin(props: {
     words,
     fixes: fixes.map((fix) => ({ label: fixLabel(fix, title), act: () => act(fix) })),
   }));
+  const withdrawn = study.responses?.withdrawn ?? 0;
   const off = ladder.steps.flatMap((s) => s.terms.filter((t) => !activeTerms(s).includes(t)));
   return (
     <Margin>
@@ -75,6 +76,11 @@ export function LadderMargin(props: {
           , {formatCount(sample.keptByFilter)} kept by the sentence, {formatCount(sample.complete)} complete on every term of every step,{" "}
           {formatCount(sample.used)} used.
         </p>
+        {withdrawn > 0 && (
+          <p>
+            {counted(withdrawn, "respondent")} withdrew and {withdrawn === 1 ? "was" : "were"} erased.
+          </p>
+        )}
         {off.length > 0 && (
           <p>
             Switched off: {listed(off.map((t) => partsTitle(termParts(t), title)))}.{" "}

@@ -18,6 +18,7 @@ import type { DraftRecipe } from "./recipes/draft-recipe";
 import css from "./responses.module.css";
 import { SheetSentence, type SheetView } from "./SheetSentence";
 import { VariableMargin } from "./VariableMargin";
+import { Withdrawal } from "./Withdrawal";
 
 /** A sheet of this many cells is checked without being asked; a larger one when somebody wants it. */
 const CHECKED_AT_ONCE = 3_000_000;
@@ -102,6 +103,7 @@ export function ResponsesScreen() {
           <h2>Take in more, or save</h2>
           <FurtherResponses />
           <CodebookFiles />
+          <Withdrawal />
         </section>
       </main>
       <VariableMargin

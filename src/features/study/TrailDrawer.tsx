@@ -36,6 +36,8 @@ export default function TrailDrawer({ open, onClose }: { open: boolean; onClose:
     setEnded(page.length === 0 || page.at(-1)!.revision === 1);
   };
 
+  // nothing before a withdrawal can be gone back to: it would bring the answers back
+  const barred = list.find((step) => step.how === "withdrawal")?.revision ?? 0;
   return (
     <Drawer title="Trail" size={440} open={open} onClose={onClose}>
       <p className={css.lead}>
@@ -43,7 +45,7 @@ export default function TrailDrawer({ open, onClose }: { open: boolean; onClose:
       </p>
       <ol className={css.trail} aria-label="Changes, newest first">
         {list.map((step) => (
-          <Step key={step.revision} step={step} newest={step.revision === revision} />
+          <Step key={step.revision} step={step} here={step.revision === revision || step.revision < barred} />
         ))}
       </ol>
       {!ended && list.length > 0 && (
@@ -57,7 +59,8 @@ export default function TrailDrawer({ open, onClose }: { open: boolean; onClose:
 
 const SHOWN = 4;
 
-function Step({ step, newest }: { step: TrailRevision; newest: boolean }) {
+/** @param here nothing is offered to go back to */
+function Step({ step, here }: { step: TrailRevision; here: boolean }) {
   const { study, store } = useStudy();
   const [open, setOpen] = useState(false);
   const touched = touchedBy(study, step.changes);
@@ -85,7 +88,7 @@ function Step({ step, newest }: { step: TrailRevision; newest: boolean }) {
           Touches {results.length <= 3 ? results.join(", ") : counted(results.length, "result")}.
         </p>
       )}
-      {!newest && (
+      {!here && (
         <button
           type="button"
           className="link"

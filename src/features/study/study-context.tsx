@@ -10,7 +10,7 @@ import type { Titles } from "@/study/report/level-title";
 import type { SeenResult } from "@/study/model/seen-result";
 import { columnAddresses, ColumnStore } from "./column-store";
 import { SeenStore } from "./seen-store";
-import { type StudyState, StudyStore } from "./study-store";
+import { type StudyState, StudyStore, type Turns } from "./study-store";
 
 /** What the page needs to know of the responses without fetching them. */
 export interface DatasetFacts {
@@ -54,7 +54,15 @@ async function oneByOne(columns: ColumnStore, names: readonly string[]): Promise
 }
 
 /** Holds one study for all its places, so that going from tread to tread loads nothing again. */
-export function StudyProvider(props: { id: string; study: Study; revision: number; seen: SeenResult[]; children: ReactNode }) {
+export function StudyProvider(props: {
+  id: string;
+  study: Study;
+  revision: number;
+  /** What can be taken back, and done again. */
+  turns: Turns;
+  seen: SeenResult[];
+  children: ReactNode;
+}) {
   const [house] = useState<StudyHouse>(() => {
     const stores = new Map<string, ColumnStore>();
     const columnsOf = (dataset: string) => {
@@ -68,7 +76,7 @@ export function StudyProvider(props: { id: string; study: Study; revision: numbe
       for (const dataset of stores.keys()) browserPool().forget(dataset);
       stores.clear();
     };
-    const store = new StudyStore(props.id, props.study, props.revision);
+    const store = new StudyStore(props.id, props.study, props.revision, props.turns);
     const views = new WeakMap<Study, StudyView>();
     const viewOf = (study: Study) => {
       const known = views.get(study);

@@ -66,7 +66,7 @@ function answerTo({ pathname, searchParams }: URL): unknown {
 }
 const open = () => {
   const saved = studiesRepository(db).load(id);
-  return new StudyStore(id, saved.study, saved.revision, send, tab);
+  return new StudyStore(id, saved.study, saved.revision, undefined, send, tab);
 };
 const stored = () => studiesRepository(db).load(id);
 
@@ -238,7 +238,7 @@ test("a fault of the house keeps the change on the page, with its sentence, unti
       ill && init?.method === "POST"
         ? Response.json({ code: "disk-full", message: "The disk is full." }, { status: 507 })
         : send(url, init);
-    const store = new StudyStore(id, saved.study, saved.revision, house, tab);
+    const store = new StudyStore(id, saved.study, saved.revision, undefined, house, tab);
     store.edit({ subject: "name", to: "Saved later" });
     await store.settled();
     expect(store.snapshot()).toMatchObject({ unsaved: 1, study: { name: "Saved later" } });
@@ -315,7 +315,7 @@ test("what is taken back is what was last when it was asked for: a change made m
 test("a change is saved at once, one after the other, in requests that outlive the page", async () => {
   const sent: (RequestInit | undefined)[] = [];
   const saved = stored();
-  const store = new StudyStore(id, saved.study, saved.revision, (url, init) => {
+  const store = new StudyStore(id, saved.study, saved.revision, undefined, (url, init) => {
     if (init?.method === "POST") sent.push(init);
     return send(url, init);
   });

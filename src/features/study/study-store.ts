@@ -33,6 +33,12 @@ const RevisionSchema = z.object({
 });
 const TrailSchema = z.object({ revision: z.int(), undo: z.int().nullable(), redo: z.int().nullable(), revisions: z.array(RevisionSchema) });
 
+/** The revisions that would be taken back and done again next; null: none. */
+export interface Turns {
+  undo: number | null;
+  redo: number | null;
+}
+
 /** A revision on the trail. */
 export interface TrailRevision {
   revision: number;
@@ -86,11 +92,12 @@ export class StudyStore {
     readonly id: string,
     study: Study,
     revision: number,
+    turns: Turns = { undo: revision > 1 ? revision : null, redo: null },
     private readonly send: Fetch = (url, init) => fetch(url, init),
     private readonly shelf: UnsavedShelf | null = tabShelf(),
   ) {
     this.saved = revision;
-    this.state = { study, revision, unsaved: 0, turning: 0, fault: null, canUndo: revision > 1, canRedo: false };
+    this.state = { study, revision, unsaved: 0, turning: 0, fault: null, canUndo: turns.undo !== null, canRedo: turns.redo !== null };
   }
 
   readonly subscribe = (listener: () => void) => {

@@ -1,4 +1,5 @@
 import { type ChildProcess, fork } from "node:child_process";
+import { readFileSync } from "node:fs";
 import { stat } from "node:fs/promises";
 import path from "node:path";
 import type { ColumnChunk } from "@/files/column-builder";
@@ -10,14 +11,21 @@ import type { ReaderAnswer, ReaderJob, ReadTable } from "./messages";
 
 /** Memory a reading may take for its objects, in MB. */
 const MOST_MB = 220;
-/** A look at a file ends after so long, and a little longer for each byte of it. */
+/** A look at a file ends after so much of the processor's time, and a little more for each byte of it: a machine that is busy otherwise does not count. */
 const LOOK_MS = 3500;
 const LOOK_BYTES_PER_MS = 100_000;
-/** A reading that has not come one row further after so long is stuck. */
+/** A reading that has not come one row further after so much of it is stuck. */
 const STUCK_MS = 15_000;
+/** By the clock, where the processor's time cannot be seen or nothing of it is used, so many times as long; and a reader may take so long to start. */
+const BY_THE_CLOCK = 4;
+const START_MS = 60_000;
+const LOOK_AGAIN_MS = 250;
 
 /** A reader that holds more than this after a file is not used again. */
 const MOST_HELD_MB = 160;
+
+/** Readers that have said that they are ready. */
+const started = new WeakSet<ChildProcess>();
 
 /** Readers that wait for a file. */
 const idle: ChildProcess[] = [];
@@ -30,11 +38,13 @@ export function warmReader(): void {
 
 function begin(): ChildProcess {
   const script = path.join(/* turbopackIgnore: true */ process.cwd(), "src/server/reader/reader-process.ts");
-  return fork(script, {
+  const reader = fork(script, {
     execArgv: ["--import", "tsx", `--max-old-space-size=${MOST_MB}`],
     serialization: "advanced",
     stdio: ["ignore", "ignore", "ignore", "ipc"],
   });
+  reader.once("message", () => started.add(reader));
+  return reader;
 }
 
 /** Idle, it does not keep this process from ending. */
@@ -113,6 +123,16 @@ async function ask(job: Exclude<ReaderJob, { job: "next" }>, limits: Limits): Pr
   }
 }
 
+/** Processor time a process has used, in ms; null where the system does not tell. */
+function usedMs(reader: ChildProcess): number | null {
+  try {
+    const fields = readFileSync(`/proc/${reader.pid}/stat`, "utf8").split(") ")[1]!.split(" ");
+    return (Number(fields[11]) + Number(fields[12])) * 10; // in hundredths of a second
+  } catch {
+    return null;
+  }
+}
+
 function askNow(job: ReaderJob, { ms, slow, signal, progress, take }: Limits): Promise<ReaderAnswer> {
   signal?.throwIfAborted();
   const reader = idle.pop() ?? begin();
@@ -120,7 +140,7 @@ function askNow(job: ReaderJob, { ms, slow, signal, progress, take }: Limits): P
   reader.channel?.ref();
   return new Promise<ReaderAnswer>((resolve, reject) => {
     const end = (settle: () => void, again: boolean) => {
-      clearTimeout(timer);
+      clearInterval(watch);
       signal?.removeEventListener("abort", stop);
       reader.removeAllListeners();
       if (again && idle.length < MOST_IDLE && reader.connected) rest(reader);
@@ -131,12 +151,17 @@ function askNow(job: ReaderJob, { ms, slow, signal, progress, take }: Limits): P
       settle();
     };
     const stop = () => end(() => reject(signal!.reason as Error), false);
-    const late = () => end(() => reject(slow), false);
-    let timer = setTimeout(late, ms);
+    const mark = () => ({ at: Date.now(), used: usedMs(reader) });
+    let last = mark();
+    const watch = setInterval(() => {
+      const now = mark();
+      if (!started.has(reader) && now.at - last.at < START_MS) return;
+      const used = last.used === null || now.used === null ? 0 : now.used - last.used;
+      if (used > ms || now.at - last.at > ms * BY_THE_CLOCK) end(() => reject(slow), false);
+    }, LOOK_AGAIN_MS);
     signal?.addEventListener("abort", stop);
     reader.on("message", (message: ReaderAnswer) => {
-      clearTimeout(timer);
-      timer = setTimeout(late, ms);
+      last = mark();
       switch (message.answer) {
         case "ready":
           return;

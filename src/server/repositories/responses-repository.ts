@@ -26,6 +26,7 @@ export interface ImportedTable {
 }
 
 const Texts = z.array(z.string());
+const Options = z.looseObject({ delimiter: z.string(), decimal: z.string() });
 
 /** Imported responses: written once, read by column or by block of cells. */
 export const responsesRepository = (db: Database) => ({
@@ -144,6 +145,12 @@ export const responsesRepository = (db: Database) => ({
       .orderBy(asc(columns.position))
       .all();
     return { id: datasetId, fileName: row.fileName, rows: row.rows, columns: names.map((c) => c.name) };
+  },
+
+  /** How a dataset's file was read. @throws NotFoundError */
+  sourceOf(datasetId: string): { options: { delimiter: string; decimal: string } } {
+    const { delimiter, decimal, options } = ready(db, datasetId);
+    return { options: options === "" ? { delimiter, decimal } : parseStored(Options, options, { table: "datasets", id: datasetId }) };
   },
 
   /** What was seen of each column while it was read, in the order of the file. @throws NotFoundError */

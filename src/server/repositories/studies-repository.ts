@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, gte, isNotNull, isNull, lte, sql } from "drizzle-orm";
+import { and, asc, desc, eq, gte, isNotNull, isNull, lte, max, sql } from "drizzle-orm";
 import { type Change } from "@/study/model/edit";
 import type { RevisionKind, RevisionMark } from "@/study/model/history";
 import { StoredStudy, type Study } from "@/study/model/study";
@@ -105,6 +105,16 @@ export const studiesRepository = (db: Database) => ({
       .run();
   },
 
+  /** The newest revision at which a respondent was erased; 0 when none was. Nothing before it can be gone back to. */
+  withdrawnAt(id: string): number {
+    const { newest } = db
+      .select({ newest: max(revisions.revision) })
+      .from(revisions)
+      .where(and(eq(revisions.studyId, id), eq(revisions.how, "withdrawal")))
+      .get() ?? { newest: null };
+    return newest ?? 0;
+  },
+
   /** The revision that records the edits with the page's id, when they were carried out before. */
   revisionOf(id: string, editId: string): number | null {
     const row = db
@@ -136,7 +146,7 @@ export const studiesRepository = (db: Database) => ({
   },
 
   /** How each revision came about, oldest first; one without a mark is a person's change. */
-  marks(id: string): (RevisionMark & { version: number })[] {
+  marks(id: string): (RevisionMark & { version: number; when: string })[] {
     const { last } = db.select({ last: studies.revision }).from(studies).where(eq(studies.id, id)).get() ?? { last: 0 };
     const marked = new Map(
       db
@@ -148,7 +158,8 @@ export const studiesRepository = (db: Database) => ({
     );
     return Array.from({ length: last }, (_, i) => {
       const mark = marked.get(i + 1);
-      return { revision: i + 1, how: (mark?.how ?? "edit") satisfies RevisionKind, of: mark?.of ?? null, version: mark?.version ?? 1 };
+      const how: RevisionKind = mark?.how ?? "edit";
+      return { revision: i + 1, how, of: mark?.of ?? null, version: mark?.version ?? 1, when: mark?.at ?? "" };
     });
   },
 
@@ -173,7 +184,7 @@ export const studiesRepository = (db: Database) => ({
           to: upgradeObject(row.subject, JSON.parse(row.to), version),
           at: row.listPosition,
         }));
-        return { ...mark, when: own[0]?.at ?? "", changes: list };
+        return { ...mark, when: mark.when || (own[0]?.at ?? ""), changes: list };
       })
       .reverse();
   },

@@ -10,7 +10,13 @@ import { StudyColumns } from "../prepare/study-columns";
 export const RESULTS_VERSION = 1;
 
 /** A part by the id of its object, in the list of its kind; of variables, those that are numbers. */
-export type ResultsDocument = { format: "beta-step-results"; version: number; study: string } & {
+export type ResultsDocument = {
+  format: "beta-step-results";
+  version: number;
+  study: string;
+  /** Respondents who withdrew and were erased. */
+  withdrawn: number;
+} & {
   [Section in keyof StudyLists | "variables"]: Readonly<Record<string, unknown>>;
 };
 
@@ -57,5 +63,11 @@ export function resultsDocument(
     });
     return [[analysis.section ?? kind.list, Object.fromEntries(parts)] as const];
   });
-  return { format: "beta-step-results", version: RESULTS_VERSION, study: study.name, ...Object.fromEntries(sections) } as ResultsDocument;
+  return {
+    format: "beta-step-results",
+    version: RESULTS_VERSION,
+    study: study.name,
+    withdrawn: study.responses?.withdrawn ?? 0,
+    ...Object.fromEntries(sections),
+  } as ResultsDocument;
 }

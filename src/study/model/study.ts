@@ -9,6 +9,8 @@ export const StudyResponses = z.strictObject({
   dataset: z.string().min(1).max(64),
   fileName: z.string().max(255),
   rows: z.int().min(0),
+  /** Respondents who withdrew and were erased: none of them is among the rows. */
+  withdrawn: z.int().min(1).optional(),
 });
 export type StudyResponses = z.infer<typeof StudyResponses>;
 

@@ -34,6 +34,7 @@ export function revisionWords(how: RevisionKind, of: number | null): string | nu
   if (how === "undo") return `Change ${of} taken back`;
   if (how === "redo") return `Done again what ${of} had taken back`;
   if (how === "restore") return `Gone back to how the study stood after ${of}`;
+  if (how === "withdrawal") return "One respondent withdrew and was erased. Nothing before can be gone back to.";
   return null;
 }
 

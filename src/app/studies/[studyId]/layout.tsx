@@ -6,6 +6,7 @@ import { database } from "@/server/database";
 import { NotFoundError } from "@/server/errors";
 import { seenRepository } from "@/server/repositories/seen-repository";
 import { studiesRepository } from "@/server/repositories/studies-repository";
+import { undoable } from "@/study/model/history";
 import { StorageError } from "@/server/storage-faults";
 import { fromHouse, HouseFault } from "../../house-fault";
 
@@ -15,9 +16,9 @@ export default async function StudyLayout({ params, children }: { params: Promis
   const { studyId } = await params;
   const found = fromHouse("page.study", () => load(studyId));
   if (found instanceof StorageError) return <HouseFault fault={found} />;
-  const { saved, seen } = found;
+  const { saved, seen, turns } = found;
   return (
-    <StudyProvider id={saved.id} study={saved.study} revision={saved.revision} seen={seen}>
+    <StudyProvider id={saved.id} study={saved.study} revision={saved.revision} turns={turns} seen={seen}>
       <StudyFrame>{children}</StudyFrame>
     </StudyProvider>
   );
@@ -26,7 +27,9 @@ export default async function StudyLayout({ params, children }: { params: Promis
 function load(studyId: string) {
   try {
     const db = database();
-    return { saved: studiesRepository(db).load(studyId), seen: seenRepository(db).list(studyId) };
+    const studies = studiesRepository(db);
+    const saved = studies.load(studyId);
+    return { saved, seen: seenRepository(db).list(studyId), turns: undoable(studies.marks(studyId)) };
   } catch (error) {
     if (error instanceof NotFoundError) notFound();
     throw error;

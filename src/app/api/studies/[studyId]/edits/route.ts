@@ -9,7 +9,7 @@ import { RevisionKind } from "@/study/model/history";
 const Body = z.strictObject({
   revision: z.int().min(1),
   edits: EditSet,
-  how: RevisionKind.default("edit"),
+  how: RevisionKind.exclude(["withdrawal"]).default("edit"),
   of: z.int().min(1).nullable().default(null),
   id: z.uuid().nullable().default(null),
 });

@@ -1,0 +1,102 @@
+"use client";
+
+import { Button, Input } from "antd";
+import { useState } from "react";
+import { findRespondent } from "@/features/study/find-respondent";
+import { useStudy } from "@/features/study/study-context";
+import css from "./responses.module.css";
+
+/** A respondent takes back the consent: the answers are erased for good, and only that one withdrew is kept. */
+export function Withdrawal() {
+  const view = useStudy();
+  const [typed, setTyped] = useState<string | null>(null);
+  const [row, setRow] = useState<number | null>(null);
+  const [fault, setFault] = useState<string | null>(null);
+  const [busy, setBusy] = useState(false);
+  if (typed === null)
+    return (
+      <p>
+        <button type="button" className="link" onClick={() => setTyped("")}>
+          A respondent withdraws
+        </button>{" "}
+        <span className="quiet">The answers are erased for good, here and in the backups.</span>
+      </p>
+    );
+
+  const find = async () => {
+    setFault(null);
+    const found = await findRespondent(view, typed).catch(() => undefined);
+    if (found === undefined) return setFault("The server does not answer. Nothing was changed; please try again.");
+    setRow(found);
+    if (found === null) setFault("There is no such respondent.");
+  };
+  const erase = async () => {
+    setBusy(true);
+    const refused = await withdraw(view.store.id, view.store.settled(), () => view.store.snapshot().revision, row!);
+    setBusy(false);
+    if (refused === null)
+      window.location.reload(); // columns and numbers with this respondent are nowhere kept
+    else setFault(refused);
+  };
+  return (
+    <form
+      className={css.recipe}
+      aria-label="A respondent withdraws"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (!busy) void (row === null ? find() : erase());
+      }}
+    >
+      <p>
+        <label>
+          Respondent who withdraws:{" "}
+          <Input
+            size="small"
+            autoFocus
+            placeholder="code or row"
+            value={typed}
+            style={{ width: 140 }}
+            onChange={(event) => {
+              setTyped(event.target.value);
+              setRow(null);
+            }}
+          />
+        </label>
+      </p>
+      {row !== null && (
+        <p role="alert">
+          Row {row} of {view.dataset.rows} is erased: the answers, corrections of them, and what the trail says of answers. Study and trail
+          say that one withdrew, not who. Nothing before can be gone back to, and backups lose this study until the next one. This cannot be
+          taken back.
+        </p>
+      )}
+      {fault && <p role="alert">{fault}</p>}
+      <div className={css.ways}>
+        {row === null ? (
+          <Button size="small" htmlType="submit" disabled={typed.trim() === ""}>
+            Find
+          </Button>
+        ) : (
+          <Button size="small" danger htmlType="submit" loading={busy}>
+            Erase this respondent for good
+          </Button>
+        )}
+        <button type="button" className="link" onClick={() => setTyped(null)}>
+          Leave it
+        </button>
+      </div>
+    </form>
+  );
+}
+
+/** @returns why it was refused; null when it is done */
+async function withdraw(study: string, saved: Promise<void>, revision: () => number, row: number): Promise<string | null> {
+  await saved;
+  try {
+    const response = await fetch(`/api/studies/${study}/withdraw`, { method: "POST", body: JSON.stringify({ revision: revision(), row }) });
+    if (response.ok) return null;
+    return ((await response.json()) as { message: string }).message;
+  } catch {
+    return "The server does not answer. Nothing was changed; please try again.";
+  }
+}
