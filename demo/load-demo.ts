@@ -3,6 +3,7 @@ import path from "node:path";
 import { database } from "@/server/database";
 import { importAsStudy } from "@/server/import-responses";
 import { studiesRepository } from "@/server/repositories/studies-repository";
+import { storageFault } from "@/server/storage-faults";
 import { editStudy } from "@/server/study-door";
 import { canalStreetEdits } from "./canal-street-study";
 
@@ -20,4 +21,11 @@ async function loadDemo(): Promise<string> {
 }
 
 /** `npm run demo` reads the study's id from the last line printed. */
-process.stdout.write(`${await loadDemo()}\n`);
+try {
+  process.stdout.write(`${await loadDemo()}\n`);
+} catch (error) {
+  const fault = storageFault(error);
+  if (!fault) throw error;
+  process.stderr.write(`\nThe demo study cannot be loaded (${fault.code}). ${fault.message}\n`);
+  process.exit(1);
+}

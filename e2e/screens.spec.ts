@@ -26,6 +26,15 @@ const place = (name: string) => `${app.address}/studies/${app.demo}/${name}`;
 
 const screens: [string, string, (page: Page) => Promise<void>][] = [
   ["the list of studies", "", async (page) => expect(page.getByRole("link", { name: "Canal Street evening classes" })).toBeVisible()],
+  [
+    "the list of studies, one deleted and about to be erased",
+    "",
+    async (page) => {
+      await page.getByRole("button", { name: "Delete Canal Street evening classes" }).click();
+      await page.getByRole("button", { name: "Erase Canal Street evening classes for good now" }).click();
+      await expect(page.getByLabel("Its name, to be sure:")).toBeVisible();
+    },
+  ],
   ["Theory", "theory", async (page) => expect(page.getByText("not built yet. It will hold")).toBeVisible()],
   ["Responses", "responses", async (page) => expect(page.getByText("L001")).toBeVisible()],
   [

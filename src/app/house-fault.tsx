@@ -1,17 +1,19 @@
 import { faultOf } from "@/server/http/route";
-import { type StorageError, storageFault } from "@/server/storage-faults";
+import { StoredShapeError } from "@/server/errors";
+import { StorageError, storageFault } from "@/server/storage-faults";
+import { NewerDocumentError } from "@/study/model/upgrade";
 import { Masthead } from "@/ui/parts/Masthead";
 import page from "@/ui/parts/page.module.css";
 
-/** What a page needs, or why the store of the house does not give it. Other errors pass on. */
+/** What a page needs, or why the house does not give it: its store, or a document of another program. Other errors pass on. */
 export function fromHouse<T>(name: string, load: () => T): T | StorageError {
   try {
     return load();
   } catch (error) {
-    const fault = storageFault(error);
-    if (!fault) throw error;
-    faultOf(name, error); // into the log
-    return fault;
+    const known = storageFault(error) !== null || error instanceof StoredShapeError || error instanceof NewerDocumentError;
+    if (!known) throw error;
+    const { code, message } = faultOf(name, error); // and into the log
+    return new StorageError(code, message);
   }
 }
 

@@ -1,5 +1,5 @@
 import { createHash, randomBytes, timingSafeEqual } from "node:crypto";
-import { mkdirSync, readFileSync, writeFileSync } from "node:fs";
+import { chmodSync, mkdirSync, readFileSync, writeFileSync } from "node:fs";
 import path from "node:path";
 import { dataFolder } from "./data-folder";
 import { StorageError } from "./storage-faults";
@@ -18,6 +18,7 @@ export function houseKey(folder = dataFolder()): string | null {
 /** Makes the key where there is none yet. Only at a start, so that a folder that is gone is not made anew behind it. */
 export function makeKey(folder = dataFolder()): void {
   mkdirSync(folder, { recursive: true, mode: 0o700 });
+  chmodSync(folder, 0o700); // one that was there before too
   try {
     writeFileSync(path.join(folder, KEY_FILE), `${randomBytes(24).toString("base64url")}\n`, { flag: "wx", mode: 0o600 });
   } catch (error) {

@@ -257,6 +257,7 @@ describe("odd files that are read, with what a person should know", () => {
       { a: ["=SUM(A1:A9)", "@cmd", "1"], b: ["1", "2", "3"] },
     ],
     ["mixed line ends", text("a,b\r\n1,2\n3,4\r5,6\n"), /end in different ways/, { a: ["1", "3", "5"], b: ["2", "4", "6"] }],
+    ["line ends of one kind, as in Windows", text("a,b\r\n1,2\r\n"), /^$/, { a: ["1"], b: ["2"] }],
     ["a column of 1e400", text("a\n1e400\n-1e999\n3\n"), /too large to be held exactly stay words in a/, { a: ["1e400", "-1e999", "3"] }],
     [
       "dates in three formats",

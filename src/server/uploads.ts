@@ -41,7 +41,7 @@ export async function saveUpload(
   silent = SILENT_MS,
 ): Promise<Upload> {
   const id = randomUUID();
-  await mkdir(folderOf(folder), { recursive: true });
+  await mkdir(folderOf(folder), { recursive: true, mode: 0o700 });
   const to = path.join(folderOf(folder), id);
   const hash = createHash("sha256");
   let size = 0;
@@ -59,7 +59,7 @@ export async function saveUpload(
     },
   });
   try {
-    await pipeline(bytes, count, createWriteStream(to), { signal: stalled.signal }).catch((error: unknown) => {
+    await pipeline(bytes, count, createWriteStream(to, { mode: 0o600 }), { signal: stalled.signal }).catch((error: unknown) => {
       throw stalled.signal.aborted
         ? new ImportFaultError(
             "stalled",
@@ -70,7 +70,7 @@ export async function saveUpload(
     if (file.expected !== null && size !== file.expected)
       throw new ImportFaultError("cut-short", "The file did not arrive whole. Nothing was kept; please drop it again.");
     const kept = { name: file.name, bytes: size, sha256: hash.digest("hex") };
-    await writeFile(`${to}.json`, JSON.stringify(kept));
+    await writeFile(`${to}.json`, JSON.stringify(kept), { mode: 0o600 });
     return { id, path: to, ...kept };
   } catch (error) {
     await discardUpload(id, folder);

@@ -94,7 +94,8 @@ async function understandText(
     { what: "delimiter", found: DELIMITER_WORDS[delimiter], why: why(given.delimiter, hint?.delimiter, format.why.delimiter) },
     { what: "decimal", found: decimal === "," ? "comma" : "point", why: why(given.decimal, hint?.decimal, format.why.decimal) },
   );
-  const ends = new Set(head.slice(0, -1).match(/\r\n|\n|\r/g));
+  const whole = head.replace(/[\r\n]+$/, ""); // the last one may be cut in two
+  const ends = new Set(whole.match(/\r\n|\n|\r/g));
   if (ends.size > 1) notices.push("Lines end in different ways in this file; each way is taken as the end of a row.");
   return { ...options, encoding: encoding.encoding, delimiter, decimal };
 }

@@ -59,7 +59,11 @@ function clipped(message: string): string {
 export function faultOf(name: string, error: unknown): Fault & { status: number } {
   const said = (status: number, { code, message }: { code: string; message: string }) => ({ status, code, message: clipped(message) });
   if (error instanceof ImportFaultError || error instanceof EditRefusedError) return said(422, error);
-  if (error instanceof StaleRevisionError || error instanceof NewerDocumentError) return said(409, error);
+  if (error instanceof StaleRevisionError) return said(409, error);
+  if (error instanceof NewerDocumentError) {
+    log.error({ route: name, code: error.code }, "a document of a newer program");
+    return said(409, error);
+  }
   if (error instanceof NotFoundError) return said(404, error);
   if (error instanceof BodyTooLargeError) return said(413, error);
   if (error instanceof z.ZodError) {

@@ -2,7 +2,7 @@ import { CoreError } from "@/core/errors";
 import jsep from "jsep";
 
 /**
- * Formulas in ordinary mathematical notation: + − * / ^, comparisons (= ≠ < ≤ > ≥), `and`, `or`, `not`, brackets, numbers, words in
+ * Formulas in ordinary mathematical notation: + − * / ^, comparisons (= ≠ < ≤ > ≥; in a row each with the next, as 18 <= age <= 30), `and`, `or`, `not`, brackets, numbers, words in
  * quotation marks, and functions. A variable stands by its name; one whose name is no plain word stands in braces: {weekly hours}.
  * Read by a maintained expression parser; nothing is ever run as code.
  */
@@ -162,7 +162,8 @@ function translate(node: jsep.Expression, text: string): Formula {
       if (e.operator === "+") return translate(e.argument, text);
       return { kind: e.operator === "not" ? "not" : "negative", of: translate(e.argument, text) };
     case "BinaryExpression": {
-      const by = SAME[e.operator] ?? (e.operator as BinaryOperator);
+      const by = operatorOf(e);
+      if (COMPARISONS.has(by)) return joined(chainOf(e), text);
       return { kind: "binary", by, left: translate(e.left, text), right: translate(e.right, text) };
     }
     case "CallExpression": {
@@ -184,6 +185,27 @@ function translate(node: jsep.Expression, text: string): Formula {
         secondPart(e, text),
       );
   }
+}
+
+const COMPARISONS: ReadonlySet<string> = new Set(["=", "!=", "<", "<=", ">", ">="]);
+const operatorOf = (e: jsep.BinaryExpression) => SAME[e.operator] ?? (e.operator as BinaryOperator);
+
+/** Comparisons in a row without brackets, as the values and the signs between them: 18 <= age <= 30. */
+function chainOf(e: jsep.BinaryExpression): { values: jsep.Expression[]; signs: BinaryOperator[] } {
+  const side = (node: jsep.Expression) => {
+    const inner = node as jsep.BinaryExpression & { grouped?: boolean };
+    const goesOn = inner.type === "BinaryExpression" && !inner.grouped && COMPARISONS.has(operatorOf(inner));
+    return goesOn ? chainOf(inner) : { values: [node], signs: [] };
+  };
+  const [left, right] = [side(e.left), side(e.right)];
+  return { values: [...left.values, ...right.values], signs: [...left.signs, operatorOf(e), ...right.signs] };
+}
+
+/** As in mathematics, each value is compared with the next, and all must hold. */
+function joined({ values, signs }: ReturnType<typeof chainOf>, text: string): Formula {
+  const operands = values.map((value) => translate(value, text));
+  const pairs = signs.map((by, k): Formula => ({ kind: "binary", by, left: operands[k]!, right: operands[k + 1]! }));
+  return pairs.reduce((left, right) => ({ kind: "binary", by: "and", left, right }));
 }
 
 const isFunction = (name: string): name is FormulaFunction => Object.hasOwn(FORMULA_FUNCTIONS, name);

@@ -11,7 +11,9 @@ export const STUDY_VERSION = 1;
 export class NewerDocumentError extends Error {
   readonly code = "newer-document";
   constructor(readonly details: { version: number; known: number }) {
-    super(`This study was written by a newer version of Beta Step (document ${details.version}; this one reads up to ${details.known}).`);
+    super(
+      `This study was written by a newer version of Beta Step (document ${details.version}; this one reads up to ${details.known}). It was left as it is: open it with that version.`,
+    );
   }
 }
 
