@@ -51,7 +51,7 @@ const PLAIN = { "cache-control": "no-store", "x-content-type-options": "nosniff"
 function told({ status, message }: { status: TurnedAway["status"] | 400; message: string }): NextResponse {
   const field = `<form><label>Key <input type="password" name="key" autofocus></label> <button>Open</button></form>`;
   const html = `<!doctype html><html lang="en"><meta charset="utf-8"><meta name="viewport" content="width=device-width"><title>Beta Step</title>
-<style>body{font:1.1rem/1.6 Georgia,serif;max-width:36em;margin:15vh auto;padding:0 1.5em;background:${TOKENS.sheet};color:${TOKENS.ink}}</style>
+<style>body{font:1.1rem/1.6 Georgia,serif;max-width:36em;margin:15vh auto;padding:0 1.5em;background:${TOKENS["--paper"]};color:${TOKENS["--ink"]}}</style>
 <main><h1>Beta Step</h1><p>${message}</p>${status === 401 ? field : ""}</main></html>`;
   const policy = "default-src 'none'; style-src 'unsafe-inline'; form-action 'self'; frame-ancestors 'none'";
   return new NextResponse(html, {

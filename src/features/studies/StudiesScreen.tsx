@@ -69,7 +69,7 @@ export function StudiesScreen(props: {
                   </th>
                   <td className={css.number}>{formatCount(study.rows)}</td>
                   <td className="quiet">{study.updatedAt.slice(0, 16)}</td>
-                  <td>
+                  <td className={css.number}>
                     <button type="button" className="link" aria-label={`Delete ${study.name}`} onClick={() => void end(study.id, "delete")}>
                       Delete
                     </button>
