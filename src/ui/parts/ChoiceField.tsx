@@ -42,11 +42,12 @@ export default function ChoiceField(props: ChoiceFieldProps & Typed) {
   const [search, setSearch] = useState(props.typed ?? "");
   const options = groupedOptions(props.choices);
   const opened = useRef(false);
-  const early = useRef(props.entered === true);
+  const early = useRef<readonly string[]>(props.entered ?? []);
   /** What Enter takes in the open list: the first that fits. */
   const takeFirst = (typed: string) => {
     const first = options.find((option) => !option.disabled && matches(typed, option));
     if (typed === "" || !first) return;
+    setSearch("");
     props.onChoose(first.value as string);
     props.onDone?.();
   };
@@ -57,8 +58,9 @@ export default function ChoiceField(props: ChoiceFieldProps & Typed) {
   // the list opens with the first effects, its own before this one
   useEffect(() => {
     opened.current = true;
-    if (early.current) takeFirst(search);
-    early.current = false;
+    const entered = early.current;
+    early.current = [];
+    entered.forEach(takeFirst);
   });
   return (
     <Select
@@ -74,7 +76,7 @@ export default function ChoiceField(props: ChoiceFieldProps & Typed) {
       listHeight={320}
       virtual={props.choices.length > PLAIN}
       getPopupContainer={(node: HTMLElement) => node.parentElement!}
-      onKeyDown={(event) => event.key === "Enter" && !opened.current && (early.current = true)}
+      onKeyDown={(event) => event.key === "Enter" && !opened.current && (early.current = [...early.current, search])}
       onChange={(value: string | null) => value !== null && props.onChoose(value)}
       onSelect={() => {
         setSearch("");

@@ -6,10 +6,10 @@ import { AWAKE } from "./Awake";
 /** After the page has woken nothing more is fetched for so long: the first numbers are on their way. */
 const REST_MS = 1500;
 
-/** What was typed before the part was there, and whether Enter was pressed after it. */
+/** What was typed before the part was there, and before that, with Enter after each. */
 export interface Typed {
   typed?: string;
-  entered?: boolean;
+  entered?: readonly string[];
 }
 
 /**
@@ -26,7 +26,7 @@ export function laterField<P extends { "aria-label": string }>(
   return function Later(props: P) {
     const [Field, setField] = useState(() => there);
     const [typed, setTyped] = useState("");
-    const [entered, setEntered] = useState(false);
+    const [entered, setEntered] = useState<readonly string[]>([]);
     useEffect(() => {
       if (!Field) void fetched().then(() => setField(() => there));
     }, [Field]);
@@ -37,7 +37,11 @@ export function laterField<P extends { "aria-label": string }>(
         autoFocus
         value={typed}
         onChange={(event) => setTyped(event.target.value)}
-        onKeyDown={(event) => event.key === "Enter" && setEntered(true)}
+        onKeyDown={(event) => {
+          if (event.key !== "Enter") return;
+          setEntered([...entered, typed]);
+          setTyped("");
+        }}
       />
     );
   };
