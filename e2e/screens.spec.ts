@@ -276,6 +276,21 @@ test("a choice that is typed and entered before its list has come is taken", asy
   await expect(page.getByRole("button", { name: /^Metric: raw/ })).toBeVisible();
 });
 
+test("two choices entered before the list has come, and the letters after them, are all taken", async ({ page }) => {
+  await sleepy(page, "ladders");
+  await page.getByRole("button", { name: "Add a term to step 1" }).click();
+  await page.locator('input[aria-label="Term for step 1"]').focus();
+  for (const term of ["practice", "oral"]) {
+    await page.keyboard.type(term);
+    await page.keyboard.press("Enter");
+  }
+  await page.keyboard.type("returning");
+  await expect(page.getByRole("option").first()).toBeHidden(); // still on its way
+  for (const term of ["Weekly practice hours", "Oral exam"])
+    await expect(page.getByRole("button", { name: `Remove ${term} from step 1` })).toBeVisible();
+  await expect(page.getByRole("combobox", { name: "Term for step 1" })).toHaveValue("returning");
+});
+
 test("the planted 55 is found, counted as missing, and the scale follows", async ({ page }) => {
   await page.goto(place("scales"));
   await page.getByRole("button", { name: /^Peer belonging/ }).click();

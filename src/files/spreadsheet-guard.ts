@@ -1,3 +1,6 @@
+/** A mark of ours in the description of a data package: formulas in its table are set off. */
+export const GUARD = "formulas-set-off";
+
 /** What a spreadsheet takes for the beginning of a formula, with the apostrophes that set it off. */
 const FORMULA = /^'*[=+\-@\t\r]/;
 const GUARDED = /^'+[=+\-@\t\r]/;

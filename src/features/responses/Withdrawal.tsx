@@ -3,6 +3,7 @@
 import { Button, Input } from "antd";
 import { useState } from "react";
 import { findRespondent } from "@/features/study/find-respondent";
+import { refusalOf } from "@/features/study/refusal";
 import { useStudy } from "@/features/study/study-context";
 import css from "./responses.module.css";
 
@@ -32,7 +33,9 @@ export function Withdrawal() {
   };
   const erase = async () => {
     setBusy(true);
-    const refused = await withdraw(view.store.id, view.store.settled(), () => view.store.snapshot().revision, row!);
+    await view.store.settled();
+    const body = JSON.stringify({ revision: view.store.snapshot().revision, row });
+    const refused = await refusalOf(fetch(`/api/studies/${view.store.id}/withdraw`, { method: "POST", body }));
     setBusy(false);
     if (refused === null)
       window.location.reload(); // columns and numbers with this respondent are nowhere kept
@@ -87,16 +90,4 @@ export function Withdrawal() {
       </div>
     </form>
   );
-}
-
-/** @returns why it was refused; null when it is done */
-async function withdraw(study: string, saved: Promise<void>, revision: () => number, row: number): Promise<string | null> {
-  await saved;
-  try {
-    const response = await fetch(`/api/studies/${study}/withdraw`, { method: "POST", body: JSON.stringify({ revision: revision(), row }) });
-    if (response.ok) return null;
-    return ((await response.json()) as { message: string }).message;
-  } catch {
-    return "The server does not answer. Nothing was changed; please try again.";
-  }
 }

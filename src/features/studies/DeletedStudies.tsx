@@ -11,7 +11,7 @@ export interface DeletedStudy {
   deletedAt: string;
 }
 
-type End = (id: string, how: StudyEnd) => Promise<boolean>;
+type End = (id: string, how: StudyEnd) => Promise<void>;
 
 /** Studies that were deleted: until when each can be taken back, and the way to erase one for good. */
 export function DeletedStudies({ studies, days, end }: { studies: readonly DeletedStudy[]; days: number; end: End }) {

@@ -2,34 +2,26 @@
 
 import { useRouter } from "next/navigation";
 import { useState } from "react";
-import { z } from "zod";
+import { refusalOf } from "@/features/study/refusal";
 
 /** How a study ends, or does not. */
 export type StudyEnd = "delete" | "take-back" | { erase: string };
-
-const Fault = z.object({ message: z.string() });
 
 /** Deletes a study, takes it back or erases it, and shows the list as it then is; a sentence when it could not be done. */
 export function useStudyEnd() {
   const router = useRouter();
   const [fault, setFault] = useState<string | null>(null);
-  const end = async (id: string, how: StudyEnd): Promise<boolean> => {
+  const end = async (id: string, how: StudyEnd): Promise<void> => {
     setFault(null);
-    const address = `/api/studies/${id}`;
-    const asked =
-      how === "delete"
-        ? fetch(address, { method: "DELETE" })
-        : how === "take-back"
-          ? fetch(`${address}/take-back`, { method: "POST" })
-          : fetch(`${address}/erase`, { method: "POST", body: JSON.stringify({ name: how.erase }) });
-    const response = await asked.catch(() => null);
-    if (response?.ok) {
-      router.refresh();
-      return true;
-    }
-    const said = Fault.safeParse(await response?.json().catch(() => null));
-    setFault(said.success ? said.data.message : "The server does not answer. Nothing was changed; please try again.");
-    return false;
+    const refused = await refusalOf(ask(`/api/studies/${id}`, how));
+    setFault(refused);
+    if (refused === null) router.refresh();
   };
   return { end, fault };
+}
+
+function ask(address: string, how: StudyEnd): Promise<Response> {
+  if (how === "delete") return fetch(address, { method: "DELETE" });
+  if (how === "take-back") return fetch(`${address}/take-back`, { method: "POST" });
+  return fetch(`${address}/erase`, { method: "POST", body: JSON.stringify({ name: how.erase }) });
 }

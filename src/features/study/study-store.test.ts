@@ -9,6 +9,7 @@ import { importAsStudy } from "@/server/import-responses";
 import { responsesRepository } from "@/server/repositories/responses-repository";
 import { studiesRepository } from "@/server/repositories/studies-repository";
 import { editStudy, studyAt } from "@/server/study-door";
+import { withdrawRespondent } from "@/server/withdrawal";
 import { EditRefusedError } from "@/study/model/edit";
 import { undoable } from "@/study/model/history";
 import { Scale } from "@/study/model/scale";
@@ -80,8 +81,13 @@ beforeEach(async () => {
   posts = 0;
   answerLost = false;
   shelf = new Map();
+  // what a store of one test would send again must not come into the next
+  jest.useFakeTimers({ doNotFake: ["setImmediate", "queueMicrotask", "nextTick"] });
 });
-afterEach(() => rmSync(folder, { recursive: true }));
+afterEach(() => {
+  jest.useRealTimers();
+  rmSync(folder, { recursive: true });
+});
 
 const scale = Scale.parse({ id: "s", name: "S", items: [{ variable: "a" }] });
 
@@ -182,26 +188,51 @@ test("what stands on an edit that gave way gives way with it; responses that wer
 });
 
 test("an edit whose answer was lost is sent again and carried out once, and what came after it too", async () => {
-  jest.useFakeTimers({ doNotFake: ["setImmediate", "queueMicrotask", "nextTick"] });
-  try {
-    const store = open();
-    answerLost = true;
-    store.edit({ subject: "scale", id: "s", to: scale });
-    store.edit({ subject: "scale", id: "s", to: null });
-    await store.settled();
-    expect(store.snapshot().unsaved).toBe(2);
-    jest.advanceTimersByTime(3000);
-    await store.settled();
-    expect(store.snapshot()).toMatchObject({ unsaved: 0, fault: null, study: { scales: [] } });
-    expect([stored().revision, recordedHow()]).toEqual([3, ["edit", "edit", "edit"]]);
-  } finally {
-    jest.useRealTimers();
-  }
+  const store = open();
+  answerLost = true;
+  store.edit({ subject: "scale", id: "s", to: scale });
+  store.edit({ subject: "scale", id: "s", to: null });
+  await store.settled();
+  expect(store.snapshot().unsaved).toBe(2);
+  jest.advanceTimersByTime(3000);
+  await store.settled();
+  expect(store.snapshot()).toMatchObject({ unsaved: 0, fault: null, study: { scales: [] } });
+  expect([stored().revision, recordedHow()]).toEqual([3, ["edit", "edit", "edit"]]);
 });
 const recordedHow = () =>
   studiesRepository(db)
     .marks(id)
     .map((mark) => mark.how);
+
+test("after a reload an edit gives way to what another window has made of the same object meanwhile, and only that", async () => {
+  const store = open();
+  online = false;
+  store.edit({ subject: "name", to: "Here" });
+  store.edit({ subject: "scale", id: "s", to: scale });
+  await store.settled();
+  online = true;
+  editStudy(db, id, 1, [{ subject: "name", to: "Elsewhere" }]);
+  const reloaded = open();
+  reloaded.resume();
+  await reloaded.settled();
+  expect(reloaded.snapshot().fault).toMatch(/another window/);
+  expect(stored().study).toMatchObject({ name: "Elsewhere", scales: [{ id: "s" }] });
+});
+
+test("a respondent who is erased in another window moves rows: a correction that waits does not go to the next respondent", async () => {
+  const store = open();
+  online = false;
+  const to = { variable: "a", row: 2, from: "3", to: "4", note: "" };
+  store.edit({ subject: "correction", id: "2:a", to });
+  await store.settled();
+  online = true;
+  await withdrawRespondent(db, id, 1, 1, folder);
+  const reloaded = open();
+  reloaded.resume();
+  await reloaded.settled();
+  expect([stored().study.corrections, reloaded.snapshot().unsaved, reloaded.snapshot().canUndo]).toEqual([[], 0, false]);
+  expect(reloaded.snapshot().fault).toMatch(/another window/);
+});
 
 test.each([
   ["was carried out, but the answer was lost", true],
@@ -230,26 +261,19 @@ test("a refusal stays to be read while an earlier edit is still being saved", as
 });
 
 test("a fault of the house keeps the change on the page, with its sentence, until the house is well again", async () => {
-  jest.useFakeTimers({ doNotFake: ["setImmediate", "queueMicrotask", "nextTick"] });
-  try {
-    const saved = stored();
-    let ill = true;
-    const house = async (url: string, init?: RequestInit) =>
-      ill && init?.method === "POST"
-        ? Response.json({ code: "disk-full", message: "The disk is full." }, { status: 507 })
-        : send(url, init);
-    const store = new StudyStore(id, saved.study, saved.revision, undefined, house, tab);
-    store.edit({ subject: "name", to: "Saved later" });
-    await store.settled();
-    expect(store.snapshot()).toMatchObject({ unsaved: 1, study: { name: "Saved later" } });
-    expect(store.snapshot().fault).toMatch(/^The disk is full. Your changes are kept/);
-    ill = false;
-    jest.advanceTimersByTime(3000);
-    await store.settled();
-    expect([store.snapshot().unsaved, store.snapshot().fault, stored().study.name]).toEqual([0, null, "Saved later"]);
-  } finally {
-    jest.useRealTimers();
-  }
+  const saved = stored();
+  let ill = true;
+  const house = async (url: string, init?: RequestInit) =>
+    ill && init?.method === "POST" ? Response.json({ code: "disk-full", message: "The disk is full." }, { status: 507 }) : send(url, init);
+  const store = new StudyStore(id, saved.study, saved.revision, undefined, house, tab);
+  store.edit({ subject: "name", to: "Saved later" });
+  await store.settled();
+  expect(store.snapshot()).toMatchObject({ unsaved: 1, study: { name: "Saved later" } });
+  expect(store.snapshot().fault).toMatch(/^The disk is full. Your changes are kept/);
+  ill = false;
+  jest.advanceTimersByTime(3000);
+  await store.settled();
+  expect([store.snapshot().unsaved, store.snapshot().fault, stored().study.name]).toEqual([0, null, "Saved later"]);
 });
 
 test("while the server is away changes are kept, and saved when it is back", async () => {

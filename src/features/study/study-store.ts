@@ -109,9 +109,10 @@ export class StudyStore {
   /** Goes on with what an earlier load of this page could not save. To be called once, when the page is awake. */
   resume(): void {
     const left = unsavedOf(this.id, this.shelf);
-    if (left.length === 0) return;
+    if (left === null) return;
     this.behind = true;
-    this.keep([...left, ...this.pending]);
+    this.saved = left.on; // so that what others have changed since is looked at
+    this.keep([...left.edits, ...this.pending]);
     this.set({ unsaved: this.pending.length });
     this.flush();
   }
@@ -241,7 +242,7 @@ export class StudyStore {
         if (!(await this.takeIn(said.data?.code === "stale-revision" ? null : fault))) return;
         continue;
       }
-      this.saved = Math.max(this.saved, Recorded.parse(await response.json()).revision);
+      this.saved = Recorded.parse(await response.json()).revision;
       this.keep(this.pending.slice(1));
       // a refusal that came meanwhile stays until it is read
       const passed = this.state.fault === SILENT || this.state.fault?.endsWith(KEPT);
@@ -262,10 +263,10 @@ export class StudyStore {
    */
   private async takeIn(refused: string | null): Promise<boolean> {
     try {
-      const saved = Saved.parse(await (await this.answered(`/api/studies/${this.id}`)).json());
-      const elsewhere = refused === null ? await this.changedSince(this.saved, saved.revision) : [];
+      const saved = Saved.parse(await (await this.answered("")).json());
+      const { touched, undo } = await this.changedSince(this.saved);
       this.saved = saved.revision;
-      this.replay(saved.study, refused === null ? this.pending : this.pending.slice(1), { touched: touchedBy(elsewhere), refused });
+      this.replay(saved.study, refused === null ? this.pending : this.pending.slice(1), { touched, refused, undo });
       return true;
     } catch {
       const fault = refused ?? "The study was changed in another window.";
@@ -274,29 +275,30 @@ export class StudyStore {
     }
   }
 
-  /** What others have changed after a revision. */
-  private async changedSince(since: number, now: number): Promise<Change[]> {
-    const changes: Change[] = [];
-    for (let before: number | null = null; now > since;) {
-      const page = TrailSchema.parse(
-        await (await this.answered(`/api/studies/${this.id}/trail?most=200${before === null ? "" : `&before=${before}`}`)).json(),
-      );
+  /** What has been changed after a revision, and what would be taken back next. A withdrawal is recorded without its changes: it moves rows as new responses do. */
+  private async changedSince(since: number): Promise<{ touched: Set<string>; undo: number | null }> {
+    const touched = new Set<string>();
+    for (let before = ""; ;) {
+      const page = TrailSchema.parse(await (await this.answered(`/trail?most=200${before}`)).json());
       const newer = (page.revisions as TrailRevision[]).filter((revision) => revision.revision > since);
-      changes.push(...newer.flatMap((revision) => revision.changes));
-      if (newer.length < 200) break;
-      before = newer.at(-1)!.revision;
+      for (const { how, changes } of newer) for (const what of how === "withdrawal" ? [ALL] : touchedBy(changes)) touched.add(what);
+      if (newer.length < 200) return { touched, undo: page.undo };
+      before = `&before=${newer.at(-1)!.revision}`;
     }
-    return changes;
   }
 
-  private async answered(url: string): Promise<Response> {
-    const response = await this.send(url);
+  private async answered(what: string): Promise<Response> {
+    const response = await this.send(`/api/studies/${this.id}${what}`);
     if (!response.ok) throw new Error("no answer");
     return response;
   }
 
   /** The study with edits on top, as far as they still can be carried out; the state says which could not. */
-  private replay(saved: Study, edits: readonly UnsavedEdits[], told: { touched: ReadonlySet<string>; refused: string | null }): void {
+  private replay(
+    saved: Study,
+    edits: readonly UnsavedEdits[],
+    told: { touched: ReadonlySet<string>; refused: string | null; undo: number | null },
+  ): void {
     let study = saved;
     let fault = told.refused;
     const kept: UnsavedEdits[] = [];
@@ -315,12 +317,13 @@ export class StudyStore {
     }
     this.keep(kept);
     const revision = this.saved + kept.length;
-    this.set({ study, revision, unsaved: kept.length, fault: fault ?? this.state.fault, canUndo: revision > 1, canRedo: false });
+    const canUndo = kept.length > 0 || told.undo !== null;
+    this.set({ study, revision, unsaved: kept.length, fault: fault ?? this.state.fault, canUndo, canRedo: false });
   }
 
   private keep(edits: UnsavedEdits[]): void {
     this.pending = edits;
-    keepUnsaved(this.id, edits, this.shelf);
+    keepUnsaved(this.id, { on: this.saved, edits }, this.shelf);
   }
 
   private set(next: Partial<StudyState>): void {

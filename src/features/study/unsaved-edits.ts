@@ -17,20 +17,24 @@ export type UnsavedShelf = Pick<Storage, "getItem" | "setItem" | "removeItem">;
 
 const keyOf = (study: string) => `beta-step-unsaved ${study}`;
 
-/** What an earlier load of this page could not save any more. */
-export function unsavedOf(study: string, shelf: UnsavedShelf | null): UnsavedEdits[] {
+/** What is not saved, and the revision it was made on. */
+const Shelved = z.strictObject({ on: z.int().min(1), edits: z.array(UnsavedEdits).min(1) });
+type Shelved = z.infer<typeof Shelved>;
+
+/** What an earlier load of this page could not save any more; null when there is nothing. */
+export function unsavedOf(study: string, shelf: UnsavedShelf | null): Shelved | null {
   try {
-    return z.array(UnsavedEdits).parse(JSON.parse(shelf?.getItem(keyOf(study)) ?? "[]"));
+    return Shelved.parse(JSON.parse(shelf?.getItem(keyOf(study)) ?? "null"));
   } catch {
-    return []; // of another version, or a browser that keeps nothing
+    return null; // nothing, of another version, or a browser that keeps nothing
   }
 }
 
 /** Only until they are saved: answers do not stay in the browser. */
-export function keepUnsaved(study: string, edits: readonly UnsavedEdits[], shelf: UnsavedShelf | null): void {
+export function keepUnsaved(study: string, unsaved: Shelved, shelf: UnsavedShelf | null): void {
   try {
-    if (edits.length === 0) shelf?.removeItem(keyOf(study));
-    else shelf?.setItem(keyOf(study), JSON.stringify(edits));
+    if (unsaved.edits.length === 0) shelf?.removeItem(keyOf(study));
+    else shelf?.setItem(keyOf(study), JSON.stringify(unsaved));
   } catch {
     // full, or a browser that keeps nothing: they are on the page all the same
   }

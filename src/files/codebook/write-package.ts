@@ -2,11 +2,8 @@ import { strToU8, zipSync } from "fflate";
 import Papa from "papaparse";
 import { cellText, type ResponseColumn } from "@/study/model/response-column";
 import type { Variable } from "@/study/model/variable";
-import { guarded } from "../spreadsheet-guard";
+import { GUARD, guarded } from "../spreadsheet-guard";
 import { toTableSchema } from "./table-schema";
-
-/** A mark of ours in the description: formulas in the table are set off with an apostrophe, for spreadsheets that open it. */
-export const GUARD = "formulas-set-off";
 
 /** The description of a data package with one table. */
 export function packageDescriptor(title: string, codebook: readonly Variable[]) {

@@ -1,7 +1,8 @@
 import { z } from "zod";
 import { fromTableSchema, TableSchema } from "@/files/codebook/table-schema";
-import { GUARD } from "@/files/codebook/write-package";
+import { GUARD } from "@/files/spreadsheet-guard";
 import type { Variable } from "@/study/model/variable";
+import { formatCount } from "@/study/report/format-number";
 import { ImportFaultError } from "./import-fault";
 import { Delimiter, type TableEncodingHint } from "./table-options";
 
@@ -46,7 +47,10 @@ export function readDescriptor(text: string): { title: string; tables: PackageTa
   }
   const { title, name, resources } = parsed.data;
   if (resources.length > MOST_TABLES)
-    throw new ImportFaultError("too-many-sheets", `The package has more than ${MOST_TABLES} tables. Drop the one you need by itself.`);
+    throw new ImportFaultError(
+      "too-many-sheets",
+      `The package has more than ${formatCount(MOST_TABLES)} tables. Drop the one you need by itself.`,
+    );
   const tables = resources.map((resource, i): PackageTable => {
     const path = Array.isArray(resource.path) ? resource.path[0]! : resource.path;
     if (path !== undefined && (/^[a-z]+:|^\/|\\/i.test(path) || path.split("/").includes("..")))

@@ -1,3 +1,4 @@
+import { formatCount } from "@/study/report/format-number";
 import { ImportFaultError } from "./import-fault";
 import type { Cell, RowBatch } from "./table-options";
 
@@ -46,7 +47,7 @@ function keysOf(objects: readonly Record<string, unknown>[]): string[] {
     if (names.size > MOST_KEYS)
       throw new ImportFaultError(
         "too-many-columns",
-        `The rows have more than ${MOST_KEYS} different keys: each key is a column. Is one row one respondent?`,
+        `The rows have more than ${formatCount(MOST_KEYS)} different keys: each key is a column. Is one row one respondent?`,
       );
   }
   return [...names];

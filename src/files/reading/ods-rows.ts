@@ -1,3 +1,4 @@
+import { formatCount } from "@/study/report/format-number";
 import { ImportFaultError } from "./import-fault";
 import type { TableFacts } from "./table-facts";
 import type { Cell, RowBatch } from "./table-options";
@@ -30,7 +31,7 @@ export async function odsSheets(zip: ZipFile): Promise<string[]> {
   if (names.length > MOST_SHEETS)
     throw new ImportFaultError(
       "too-many-sheets",
-      `The spreadsheet has more than ${MOST_SHEETS} tables. Save the one you need as CSV and drop that here.`,
+      `The spreadsheet has more than ${formatCount(MOST_SHEETS)} tables. Save the one you need as CSV and drop that here.`,
     );
   if (names.length === 0) throw new ImportFaultError("no-sheets", "The spreadsheet has no table.");
   return names;
@@ -76,7 +77,7 @@ export async function* odsRows(zip: ZipFile, sheet: string | null, facts: TableF
     if (repeated > MOST_REPEATED_CELLS)
       throw new ImportFaultError(
         "repeated-rows",
-        `The table repeats its rows to more than ${MOST_REPEATED_CELLS} cells: it is no table of answers.`,
+        `The table repeats its rows to more than ${formatCount(MOST_REPEATED_CELLS)} cells: it is no table of answers.`,
       );
     for (; emptyBefore > 0; emptyBefore--) rows.push([]);
     for (let k = 0; k < repeatRow; k++) rows.push(row);

@@ -1,5 +1,6 @@
 import { ColumnBuilder, chunkRowsFor, type ColumnChunk } from "../column-builder";
 import type { ReadSummary } from "../read-summary";
+import { formatCount } from "@/study/report/format-number";
 import { ImportFaultError } from "./import-fault";
 import type { OpenedFile } from "./open-table";
 import { noFacts, type TableFacts } from "./table-facts";
@@ -84,10 +85,10 @@ export async function readTable(
       }
       rows++;
     }
-    if (rows * builders.length > MOST_CELLS) throw tooLarge(`more than ${MOST_CELLS} cells`);
+    if (rows * builders.length > MOST_CELLS) throw tooLarge(`more than ${formatCount(MOST_CELLS)} cells`);
     const [texts, letters] = builders.reduce(([t, l], b) => [t + b.texts, l + b.letters], [0, 0]);
-    if (texts > MOST_TEXTS) throw tooLarge(`more than ${MOST_TEXTS} different texts`);
-    if (letters > MOST_LETTERS) throw tooLarge(`more than ${MOST_LETTERS} letters in its different texts`);
+    if (texts > MOST_TEXTS) throw tooLarge(`more than ${formatCount(MOST_TEXTS)} different texts`);
+    if (letters > MOST_LETTERS) throw tooLarge(`more than ${formatCount(MOST_LETTERS)} letters in its different texts`);
     await progress?.(rows);
   }
   if (names === null) throw new ImportFaultError("empty-file", "The file is empty: it has neither a header nor rows.");

@@ -1,3 +1,4 @@
+import { formatCount } from "@/study/report/format-number";
 import { ImportFaultError } from "./import-fault";
 import type { Cell, RowBatch } from "./table-options";
 import type { TableFacts } from "./table-facts";
@@ -58,7 +59,7 @@ export async function* xlsxRows(zip: ZipFile, sheet: string | null, facts: Table
           if (number - at > MOST_GAP)
             throw new ImportFaultError(
               "repeated-rows",
-              `The sheet leaves a gap of more than ${MOST_GAP} rows after row ${at}: it is no table of answers.`,
+              `The sheet leaves a gap of more than ${formatCount(MOST_GAP)} rows after row ${at}: it is no table of answers.`,
               at + 1,
             );
           while (at + 1 < number) {
@@ -193,7 +194,7 @@ async function sheetsOf(zip: ZipFile): Promise<{ sheets: Workbook["sheets"]; fro
   if (there.length > MOST_SHEETS)
     throw new ImportFaultError(
       "too-many-sheets",
-      `The workbook has more than ${MOST_SHEETS} sheets. Save the one you need as CSV and drop that here.`,
+      `The workbook has more than ${formatCount(MOST_SHEETS)} sheets. Save the one you need as CSV and drop that here.`,
     );
   if (there.length === 0) throw new ImportFaultError("no-sheets", "The workbook has no sheet that can be read.");
   return { sheets: there, from1904 };
@@ -238,7 +239,7 @@ async function sharedStrings(zip: ZipFile): Promise<string[]> {
           if (strings.push(text) > MOST_STRINGS || letters > MOST_LETTERS)
             throw new ImportFaultError(
               "too-many-texts",
-              `The workbook holds more than ${MOST_STRINGS} different texts, or more than ${MOST_LETTERS} letters. Save the sheet as CSV, with the columns you need, and drop that here.`,
+              `The workbook holds more than ${formatCount(MOST_STRINGS)} different texts, or more than ${formatCount(MOST_LETTERS)} letters. Save the sheet as CSV, with the columns you need, and drop that here.`,
             );
         } else if (name === "t") inText = false;
         else if (name === "rPh") phonetic = false;

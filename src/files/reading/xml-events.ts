@@ -1,4 +1,5 @@
 import { SaxesParser, type SaxesTagPlain } from "saxes";
+import { formatCount } from "@/study/report/format-number";
 import { ImportFaultError } from "./import-fault";
 
 /** Spreadsheets go ten deep; a table within a table within a table still is no questionnaire's. */
@@ -71,7 +72,10 @@ function xmlReader(events: XmlEvents, what: string): { write: (text: string) => 
   let depth = 0;
   parser.on("opentag", (tag: SaxesTagPlain) => {
     if (++depth > MOST_DEEP)
-      throw new ImportFaultError("too-deep", `${what} holds elements within elements, more than ${MOST_DEEP} deep. It is no table.`);
+      throw new ImportFaultError(
+        "too-deep",
+        `${what} holds elements within elements, more than ${formatCount(MOST_DEEP)} deep. It is no table.`,
+      );
     events.open?.(tag.name, tag.attributes);
   });
   parser.on("closetag", (tag) => {

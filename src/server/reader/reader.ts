@@ -143,6 +143,7 @@ function askNow(job: ReaderJob, { ms, slow, signal, progress, take }: Limits): P
       clearInterval(watch);
       signal?.removeEventListener("abort", stop);
       reader.removeAllListeners();
+      reader.on("error", () => undefined); // of what was still on its way to it
       if (again && idle.length < MOST_IDLE && reader.connected) rest(reader);
       else {
         reader.kill("SIGKILL");

@@ -42,15 +42,7 @@ export default function ChoiceField(props: ChoiceFieldProps & Typed) {
   const [search, setSearch] = useState(props.typed ?? "");
   const options = groupedOptions(props.choices);
   const opened = useRef(false);
-  const early = useRef<readonly string[]>(props.entered ?? []);
-  /** What Enter takes in the open list: the first that fits. */
-  const takeFirst = (typed: string) => {
-    const first = options.find((option) => !option.disabled && matches(typed, option));
-    if (typed === "" || !first) return;
-    setSearch("");
-    props.onChoose(first.value as string);
-    props.onDone?.();
-  };
+  const early = useRef([...(props.entered ?? [])]);
   /** Not yet open, the list clears what it was handed: that is not heard. */
   const hear = (typed: string) => {
     if (opened.current || typed !== "") setSearch(typed);
@@ -58,10 +50,14 @@ export default function ChoiceField(props: ChoiceFieldProps & Typed) {
   // the list opens with the first effects, its own before this one
   useEffect(() => {
     opened.current = true;
-    const entered = early.current;
-    early.current = [];
-    entered.forEach(takeFirst);
-  });
+    for (let typed = early.current.shift(); typed !== undefined; typed = early.current.shift()) {
+      const first = typed === "" ? undefined : options.find((option) => !option.disabled && matches(typed!, option)); // what Enter takes in the open list
+      if (!first) continue;
+      props.onChoose(first.value as string);
+      props.onDone?.();
+      return; // the next one is for what this one has changed
+    }
+  }, [props, options]);
   return (
     <Select
       aria-label={props["aria-label"]}
@@ -76,7 +72,6 @@ export default function ChoiceField(props: ChoiceFieldProps & Typed) {
       listHeight={320}
       virtual={props.choices.length > PLAIN}
       getPopupContainer={(node: HTMLElement) => node.parentElement!}
-      onKeyDown={(event) => event.key === "Enter" && !opened.current && (early.current = [...early.current, search])}
       onChange={(value: string | null) => value !== null && props.onChoose(value)}
       onSelect={() => {
         setSearch("");
