@@ -26,6 +26,10 @@ const config = [
       "@typescript-eslint/consistent-type-imports": ["error", { fixStyle: "inline-type-imports", disallowTypeAnnotations: false }],
       "no-console": "error",
       eqeqeq: ["error", "always", { null: "ignore" }],
+      "no-restricted-syntax": [
+        "error",
+        { selector: "Property[key.name='gcTime']", message: "On the server its timer holds the whole page: leave it to the library." },
+      ],
       "react-hooks/incompatible-library": "off", // the virtual list's own hook; its parts are not memoized here
     },
   },

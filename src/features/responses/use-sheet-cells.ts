@@ -54,7 +54,6 @@ export function useSheetCells(names: readonly string[], view: Window) {
         const part = imported.slice(column * BLOCK_COLUMNS, (column + 1) * BLOCK_COLUMNS);
         return fetchCells(dataset.id, part, view.rows ? places.map((p) => view.rows![p]!) : places, signal);
       },
-      gcTime: 60_000,
     })),
   });
   const fetched = new Map(wanted.map(({ row, column }, i) => [`${row} ${column}`, blocks[i]!.data]));
@@ -68,7 +67,6 @@ export function useSheetCells(names: readonly string[], view: Window) {
         queryFn: async ({ signal }: { signal: AbortSignal }) =>
           browserPool().run(job, dataset.id, await columns.columns(needed), signal) as Promise<ResponseColumn>,
         retry: false,
-        gcTime: 60_000,
       };
     }),
   });

@@ -93,6 +93,8 @@ export function StudyProvider(props: {
   usePreloadedColumns(props.study);
   useEffect(() => forget, [forget]);
   useEffect(() => house.store.resume(), [house]);
+  // what nothing shows is kept five minutes in a browser and not at all on the server, by the library's own choice: where a query
+  // names a time of its own, a timer of the server holds the whole page for as long
   const [client] = useState(
     () => new QueryClient({ defaultOptions: { queries: { staleTime: Infinity, retry: 1, refetchOnWindowFocus: false } } }),
   );

@@ -128,7 +128,6 @@ function jobQuery<T>(
         progress?.(null); // the next one begins at nothing
       }
     },
-    gcTime: 300_000,
     structuralSharing: false, // results are new as a whole: comparing a hundred thousand rows finds nothing to share
   };
 }

@@ -29,9 +29,6 @@ export interface Replicated {
   again: () => void;
 }
 
-/** How long results of the page are kept in its memory while nothing shows them. */
-const KEPT_MS = 300_000;
-
 /**
  * The intervals that an object's replicates give: those kept with the study at once, where there are any; otherwise from a few hundred replicates drawn on
  * the pool, then from all.
@@ -59,7 +56,6 @@ export function useReplicates<K extends ComputedName>(name: K, object: AskedOf<K
     queryKey: ["kept", house.store.id, key],
     enabled: wanted,
     queryFn: () => store.find(key),
-    gcTime: KEPT_MS,
     staleTime: Infinity,
   });
   const drawing = wanted && kept.data === null;
@@ -81,7 +77,6 @@ export function useReplicates<K extends ComputedName>(name: K, object: AskedOf<K
       });
     },
     structuralSharing: false,
-    gcTime: KEPT_MS,
   });
   const jackknifeKey: readonly unknown[] = ["jackknife", house.dataset.id, subject, asked, step, how?.by];
   const jackknife = useQuery<Jackknife, Error, Jackknife, readonly unknown[]>({
@@ -89,7 +84,6 @@ export function useReplicates<K extends ComputedName>(name: K, object: AskedOf<K
     enabled: drawing,
     queryFn: async ({ signal }) => drawJackknife(await runWith(signal), asked, step, how!.by),
     structuralSharing: false,
-    gcTime: KEPT_MS,
   });
   const so = replicates.data;
   const read = useQuery<ReplicateIntervals, Error, ReplicateIntervals, readonly unknown[]>({
@@ -104,7 +98,6 @@ export function useReplicates<K extends ComputedName>(name: K, object: AskedOf<K
     placeholderData: (previous, before) =>
       before?.queryKey[2] === subject && JSON.stringify(before.queryKey[3]) === JSON.stringify(asked) ? previous : undefined,
     structuralSharing: false,
-    gcTime: KEPT_MS,
   });
   const computing = kept.isFetching || replicates.isFetching || jackknife.isFetching || read.isFetching;
   // what was stopped did not break off
