@@ -36,10 +36,7 @@ export async function readResponses(db: Database, upload: Upload, options: Table
   const datasetId = randomUUID();
   const responses = responsesRepository(db);
   responses.begin(datasetId, upload.name);
-  const take = (chunks: ColumnChunk[]) =>
-    db.transaction((tx) => {
-      for (const chunk of chunks) responsesRepository(tx).addChunk(datasetId, chunk);
-    });
+  const take = (chunks: ColumnChunk[]) => db.transaction((tx) => responsesRepository(tx).addChunks(datasetId, chunks));
   try {
     const table = await readUpload(upload.path, options, take, watch);
     watch.signal?.throwIfAborted();
@@ -56,7 +53,7 @@ export async function readResponses(db: Database, upload: Upload, options: Table
 }
 
 /** So many columns are described in one go, so that others are served in between. */
-const DESCRIBED_AT_ONCE = 200;
+const DESCRIBED_AT_ONCE = 100;
 
 /** Describes the columns of an import, before it is whole. */
 export async function describe(db: Database, datasetId: string, columns: ImportedTable["columns"]): Promise<void> {

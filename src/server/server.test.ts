@@ -78,7 +78,7 @@ test("an import that a crash left half done is swept when the database is opened
   const file = path.join(folder, "db.sqlite");
   const before = openDatabase(file);
   responsesRepository(before).begin("half", "x.csv");
-  responsesRepository(before).addChunk("half", { position: 0, chunk: 0, values: new Float64Array(2), states: new Uint8Array(2) });
+  responsesRepository(before).addChunks("half", [{ position: 0, chunk: 0, values: new Float64Array(2), states: new Uint8Array(2) }]);
   const after = openDatabase(file);
   responsesRepository(after).sweepReading();
   expect([after.select().from(datasets).all(), after.select().from(chunks).all()]).toEqual([[], []]);

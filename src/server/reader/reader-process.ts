@@ -46,7 +46,7 @@ function stackOf(error: unknown): string {
 }
 
 /** So many bytes of chunks are on their way at once: the server writes them in one go. */
-const BATCH_BYTES = 1_200_000;
+const BATCH_BYTES = 600_000;
 
 async function read(path: string, options: TableOptions): Promise<ReadTable> {
   const file = await openTable(path);
