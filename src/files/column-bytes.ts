@@ -2,12 +2,14 @@ import { z } from "zod";
 import type { ResponseColumn } from "@/study/model/response-column";
 
 /**
- * Columns on the wire. A 4-byte little-endian length, a JSON head of that length ({ columns: [{ name, rows, texts }] }),
+ * Columns on the wire. A 4-byte little-endian length, a JSON head of that length ({ columns: [{ name, rows, texts, decimal }] }),
  * zero bytes up to the next multiple of 8, then for each column its float64 values (little-endian), its state bytes,
  * and zero bytes up to the next multiple of 8.
  */
 const Head = z.strictObject({
-  columns: z.array(z.strictObject({ name: z.string(), rows: z.int().min(0), texts: z.array(z.string()) })),
+  columns: z.array(
+    z.strictObject({ name: z.string(), rows: z.int().min(0), texts: z.array(z.string()), decimal: z.enum([".", ","]).optional() }),
+  ),
 });
 
 const aligned = (at: number) => Math.ceil(at / 8) * 8;
@@ -16,7 +18,7 @@ const aligned = (at: number) => Math.ceil(at / 8) * 8;
 export function encodeColumns(columns: readonly ResponseColumn[]): Uint8Array<ArrayBuffer> {
   const head = new TextEncoder().encode(
     JSON.stringify({
-      columns: columns.map((c) => ({ name: c.name, rows: c.values.length, texts: c.texts })),
+      columns: columns.map((c) => ({ name: c.name, rows: c.values.length, texts: c.texts, decimal: c.decimal })),
     }),
   );
   const size = columns.reduce((at, c) => aligned(at + c.values.length * 9), aligned(4 + head.length));
@@ -38,10 +40,10 @@ export function decodeColumns(buffer: ArrayBufferLike): ResponseColumn[] {
   const words = Uint8Array.from(new Uint8Array(buffer, 4, length)); // a copy: shared memory is not decoded
   const head = Head.parse(JSON.parse(new TextDecoder().decode(words)));
   let at = aligned(4 + length);
-  return head.columns.map(({ name, rows, texts }) => {
+  return head.columns.map(({ name, rows, texts, decimal }) => {
     const values = new Float64Array(buffer, at, rows);
     const states = new Uint8Array(buffer, at + rows * 8, rows);
     at = aligned(at + rows * 9);
-    return { name, values, states, texts };
+    return { name, values, states, texts, ...(decimal && { decimal }) };
   });
 }

@@ -7,6 +7,7 @@ export function joinColumns(data: TableData, chunks: readonly ColumnChunk[]): Ma
   const columns = data.columns.map(({ name, texts }) => ({
     name,
     texts,
+    decimal: data.options.decimal,
     values: new Float64Array(new SharedArrayBuffer(data.rows * 8)),
     states: new Uint8Array(new SharedArrayBuffer(data.rows)),
   }));

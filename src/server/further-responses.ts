@@ -3,7 +3,7 @@ import { ImportFaultError } from "@/files/reading/import-fault";
 import type { TableOptions } from "@/files/reading/table-options";
 import { applyEdits, type Edit, EditRefusedError } from "@/study/model/edit";
 import { correctionId } from "@/study/model/correction";
-import type { ResponseColumn } from "@/study/model/response-column";
+import { markOf, type ResponseColumn } from "@/study/model/response-column";
 import type { Study } from "@/study/model/study";
 import type { Variable } from "@/study/model/variable";
 import { appendColumn, compareResponses, KeyNotUniqueError, matchRows, type Responses } from "@/study/prepare/compare-responses";
@@ -51,7 +51,8 @@ export async function stageAppend(
     });
     const report = appendReport(study, before, after);
     await describe(db, dataset, columns);
-    responses.finish(dataset, { rows, chunkRows: 65_536, options }, { bytes: upload.bytes, sha256: upload.sha256 });
+    const decimal = markOf(before.column(before.names[0]!)); // what the study names is written as in the first file
+    responses.finish(dataset, { rows, chunkRows: 65_536, options, decimal }, { bytes: upload.bytes, sha256: upload.sha256 });
     return { kind: "append", dataset, edits, report };
   } catch (error) {
     responses.abandon(dataset);

@@ -134,5 +134,5 @@ function withoutRow(column: ResponseColumn, row: number): ResponseColumn {
     codes.set(value, code);
     values[k] = code;
   });
-  return { name: column.name, values, states, texts: [...codes.keys()].map((code) => column.texts[code]!) };
+  return { ...column, values, states, texts: [...codes.keys()].map((code) => column.texts[code]!) };
 }

@@ -15,6 +15,7 @@ import { partsTitle } from "@/study/report/ladder/coefficient-words";
 import { fixLabel, type LadderFix } from "@/study/report/ladder/ladder-fix";
 import { codingWords, errorWords } from "@/study/report/ladder/ladder-table";
 import { ladderWatches } from "@/study/report/ladder/ladder-watches";
+import { unmetWords } from "@/study/report/recipe-words";
 import { whatTheLadderSays } from "@/study/report/ladder/ladder-words";
 import { Margin, Note } from "@/ui/parts/Margin";
 import { SentencesNote, WatchNote } from "@/ui/parts/notes";
@@ -76,6 +77,13 @@ export function LadderMargin(props: {
           , {formatCount(sample.keptByFilter)} kept by the sentence, {formatCount(sample.complete)} complete on every term of every step,{" "}
           {formatCount(sample.used)} used.
         </p>
+        {sample.leftOut.map(({ name, unmet }) =>
+          unmet.length === 0 ? null : (
+            <p key={name}>
+              “{name}”: {unmetWords(unmet)}
+            </p>
+          ),
+        )}
         {withdrawn > 0 && (
           <p>
             {counted(withdrawn, "respondent")} withdrew and {withdrawn === 1 ? "was" : "were"} erased.

@@ -10,7 +10,7 @@ import type { Shown } from "@/study/analyse/responses/row-list";
 import type { Edit } from "@/study/model/edit";
 import { type Condition, RespondentFilter } from "@/study/model/respondent-filter";
 import { counted, formatCount, listed } from "@/study/report/format-number";
-import { conditionWords } from "@/study/report/recipe-words";
+import { conditionWords, unmetWords } from "@/study/report/recipe-words";
 import { refusalWords } from "@/study/report/refusals";
 import { FormulaField } from "./recipes/FormulaRecipe";
 import { FromField } from "./recipes/FromField";
@@ -106,6 +106,7 @@ function FilterLine({ filter, onShow, onOpen }: { filter: RespondentFilter; onSh
           ? `named by ${listed(used.map((u) => u.name))}`
           : "named by nothing yet"}
       ): keeps respondents {listed(filter.conditions.map((c) => conditionWords(c, title)))}. <span className="quiet">{count}.</span>{" "}
+      {result?.status === "kept" && result.unmet.length > 0 && `${unmetWords(result.unmet)} `}
       {filter.reason && <em>{filter.reason}</em>}{" "}
       <span className={css.ways}>
         <button
@@ -261,6 +262,7 @@ function Counted({ filter }: { filter: RespondentFilter }) {
   return (
     <p role="status" data-testid="filter-outcome">
       It keeps {counted(result.kept, "respondent")} and leaves {formatCount(result.leftOut)} out.
+      {result.unmet.length > 0 && ` ${unmetWords(result.unmet)}`}
     </p>
   );
 }

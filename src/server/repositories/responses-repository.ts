@@ -65,8 +65,9 @@ export const responsesRepository = (db: Database) => ({
   },
 
   /** Ends an import whose columns are described: the dataset is whole. */
-  finish(datasetId: string, data: Omit<ImportedTable, "columns">, source: { bytes: number; sha256: string }): void {
-    const { delimiter, decimal } = data.options;
+  finish(datasetId: string, data: Omit<ImportedTable, "columns"> & { decimal?: string }, source: { bytes: number; sha256: string }): void {
+    const { delimiter } = data.options;
+    const decimal = data.decimal ?? data.options.decimal;
     db.update(datasets)
       .set({
         state: "ready",
@@ -178,7 +179,7 @@ export const responsesRepository = (db: Database) => ({
 
   /** Whole columns by name, in the order asked for. @throws NotFoundError */
   columns(datasetId: string, names: readonly string[]): ResponseColumn[] {
-    const { rows, chunkRows } = ready(db, datasetId);
+    const { rows, chunkRows, decimal } = ready(db, datasetId);
     return placed(db, datasetId, names).map(({ name, position, texts }) => {
       const values = new Float64Array(rows);
       const states = new Uint8Array(rows);
@@ -192,7 +193,7 @@ export const responsesRepository = (db: Database) => ({
         values.set(piece.values, piece.chunk * chunkRows);
         states.set(piece.states, piece.chunk * chunkRows);
       }
-      return { name, values, states, texts };
+      return { name, values, states, texts, decimal: decimal === "," ? "," : "." };
     });
   },
 

@@ -80,5 +80,11 @@ function commonRule(samples: readonly AnalysisSample[]): SampleRule {
   const rows = samples[0]!.rows;
   const times = new Uint8Array(rows);
   for (const { rowsUsed } of samples) for (const row of rowsUsed) times[row - 1]!++;
-  return { filter: null, name: "in every ladder compared", reason: "", passes: times.map((t) => (t === samples.length ? 1 : 0)) };
+  return {
+    filter: null,
+    name: "in every ladder compared",
+    reason: "",
+    unmet: [],
+    passes: times.map((t) => (t === samples.length ? 1 : 0)),
+  };
 }

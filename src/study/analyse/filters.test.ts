@@ -70,8 +70,8 @@ test("the flow says who was left out by which filter, in order, and the results 
   const results = await resultsOf(studyOf({ filters, respondents: "named" }), dataOf(rows));
   const ladder = results.ladders["l"] as unknown as { sample: { left_out: unknown[]; kept_by_filter: number } };
   expect(ladder.sample.left_out).toEqual([
-    { filter: "out", name: "Out", reason: "twice there", count: 2 },
-    { filter: "named", name: "Named", reason: "asked for", count: 9 },
+    { filter: "out", name: "Out", reason: "twice there", count: 2, unmet: [] },
+    { filter: "named", name: "Named", reason: "asked for", count: 9, unmet: [] },
   ]);
   expect(ladder.sample.kept_by_filter).toBe(9);
   const scale = results.scales["s"] as unknown as { scores: (number | null)[]; counts: { rows: number } };

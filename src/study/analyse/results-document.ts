@@ -5,6 +5,7 @@ import { objectsOf } from "../kinds/standing";
 import type { ResponseSource } from "../model/response-column";
 import type { Study } from "../model/study";
 import { StudyColumns } from "../prepare/study-columns";
+import { type Unmatched, unmatchedIn } from "./responses/unmatched";
 
 /** Version of the names below: it goes up when one changes its meaning. They are documented in docs/results.md. */
 export const RESULTS_VERSION = 1;
@@ -16,6 +17,7 @@ export type ResultsDocument = {
   study: string;
   /** Respondents who withdrew and were erased. */
   withdrawn: number;
+  unmatched: Unmatched[];
 } & {
   [Section in keyof StudyLists | "variables"]: Readonly<Record<string, unknown>>;
 };
@@ -68,6 +70,7 @@ export function resultsDocument(
     version: RESULTS_VERSION,
     study: study.name,
     withdrawn: study.responses?.withdrawn ?? 0,
+    unmatched: unmatchedIn(study, desk.columns),
     ...Object.fromEntries(sections),
   } as ResultsDocument;
 }

@@ -4,7 +4,7 @@ import type { AnalysisSample } from "../prepare/analysis-sample";
 export function sampleResults(sample: AnalysisSample) {
   return {
     rows: sample.rows,
-    left_out: sample.leftOut.map(({ filter, name, reason, count }) => ({ filter, name, reason, count })),
+    left_out: sample.leftOut.map(({ filter, name, reason, count, unmet }) => ({ filter, name, reason, count, unmet })),
     kept_by_filter: sample.keptByFilter,
     complete: sample.complete,
     used: sample.used,

@@ -1,3 +1,5 @@
+import type { DecimalMark } from "./cell-number";
+
 /** What a cell holds. */
 export const CellState = { number: 0, empty: 1, text: 2 } as const;
 
@@ -11,10 +13,17 @@ export interface ResponseColumn {
   readonly states: Uint8Array;
   /** The distinct texts of the column, in order of first appearance. */
   readonly texts: readonly string[];
+  /** How the file writes fractions, and so the values that a study names; a point where it is not said. */
+  readonly decimal?: DecimalMark;
 }
 
 /** Reads columns by name; an unknown name gives undefined. */
 export type ResponseSource = (name: string) => ResponseColumn | undefined;
+
+/** The mark in which values for a column are written. */
+export function markOf(column: ResponseColumn): DecimalMark {
+  return column.decimal ?? ".";
+}
 
 /** The cell as text, as the file had it but for the way numbers are written; null when empty. */
 export function cellText(column: ResponseColumn, row: number): string | null {

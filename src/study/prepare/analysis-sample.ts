@@ -4,6 +4,8 @@ export interface SampleRule {
   filter: string | null;
   name: string;
   reason: string;
+  /** Values that it names and no cell has. */
+  unmet: string[];
   /** 1 where a respondent passes. */
   passes: Uint8Array;
 }
@@ -13,6 +15,8 @@ export interface LeftOut {
   filter: string | null;
   name: string;
   reason: string;
+  /** Values that the rule names and no cell has. */
+  unmet: string[];
   count: number;
 }
 
@@ -42,7 +46,7 @@ export function analysisSample(
   // column after column: a hundred thousand rows take milliseconds
   const left = new Uint8Array(rows);
   let keptByFilter = rows;
-  const leftOut = rules.map(({ filter, name, reason, passes }) => {
+  const leftOut = rules.map(({ filter, name, reason, unmet, passes }) => {
     let count = 0;
     for (let row = 0; row < rows; row++) {
       if (left[row] !== 0 || passes[row] !== 0) continue;
@@ -50,7 +54,7 @@ export function analysisSample(
       count++;
     }
     keptByFilter -= count;
-    return { filter, name, reason, count };
+    return { filter, name, reason, unmet, count };
   });
   const gap = new Uint8Array(rows);
   const missingByVariable = Object.fromEntries(

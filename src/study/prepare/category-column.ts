@@ -1,4 +1,5 @@
-import { CellState, type ResponseColumn } from "../model/response-column";
+import { cellsMeant, type DecimalMark } from "../model/cell-number";
+import { CellState, markOf, type ResponseColumn } from "../model/response-column";
 import type { Variable } from "../model/variable";
 import { categoryLevels } from "./category-levels";
 
@@ -11,6 +12,14 @@ export interface CategoryColumn {
   readonly levels: readonly string[];
   readonly codes: Int32Array;
   readonly missing: Uint8Array;
+  /** Place of a level by what its cells may hold. */
+  readonly places: ReadonlyMap<string | number, number>;
+  readonly decimal: DecimalMark;
+}
+
+/** Place of the level that a value means, as it is written in a study; −1: none. */
+export function levelMeant({ places, decimal }: Pick<CategoryColumn, "places" | "decimal">, written: string): number {
+  return cellsMeant(written, decimal).reduce<number>((found, cell) => (found < 0 ? (places.get(cell) ?? -1) : found), -1);
 }
 
 /**
@@ -19,14 +28,15 @@ export interface CategoryColumn {
  */
 export function readCategories(column: ResponseColumn, variable: Pick<Variable, "missing" | "levels">): CategoryColumn {
   const n = column.values.length;
+  const decimal = markOf(column);
   const codes = new Int32Array(n);
   const missing = new Uint8Array(n);
-  const gone = new Set(variable.missing.flatMap(keysOf));
+  const gone = new Set(variable.missing.flatMap((code) => cellsMeant(code, decimal)));
   const names: string[] = [];
   const known = new Map<string | number, number>();
   const declared = variable.levels.length > 0 ? variable.levels : categoryLevels(column, variable.missing);
   for (const { value } of declared) {
-    const keys = keysOf(value).filter((key) => !known.has(key));
+    const keys = cellsMeant(value, decimal).filter((key) => !known.has(key));
     if (keys.length === 0) continue;
     for (const key of keys) known.set(key, names.length);
     names.push(value);
@@ -54,10 +64,5 @@ export function readCategories(column: ResponseColumn, variable: Pick<Variable, 
     if (code === MISSING) missing[i] = 1;
     else codes[i] = code;
   }
-  return { levels: names, codes, missing };
-}
-
-/** A declared code may stand in a cell as that text or, when it is a number, as that number: "1.0" is 1. */
-function keysOf(code: string): (string | number)[] {
-  return code.trim() === "" || Number.isNaN(Number(code)) ? [code] : [code, Number(code)];
+  return { levels: names, codes, missing, places: known, decimal };
 }

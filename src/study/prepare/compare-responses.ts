@@ -106,5 +106,6 @@ export function appendColumn(
     after.values.forEach((value, row) => (values[rowsBefore + row] = after.states[row] === CellState.text ? moved[value]! : value));
     states.set(after.states, rowsBefore);
   }
-  return { name, values, states, texts };
+  const decimal = (before ?? after)?.decimal;
+  return { name, values, states, texts, ...(decimal && { decimal }) };
 }

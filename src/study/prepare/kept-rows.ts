@@ -1,5 +1,5 @@
 import type { Condition, RespondentFilter } from "../model/respondent-filter";
-import type { CategoryColumn } from "./category-column";
+import { type CategoryColumn, levelMeant } from "./category-column";
 import { formulaValues, type FormulaInputs } from "./derive/formula-values";
 import type { NumericColumn } from "./numeric-column";
 
@@ -21,12 +21,20 @@ export function keptRows(filter: Pick<RespondentFilter, "conditions">, inputs: F
   return kept;
 }
 
+/** Values that a filter names and no cell has: it is as if they did not stand there. */
+export function unmetValues(conditions: readonly Condition[], written: (name: string) => CategoryColumn): string[] {
+  return conditions.flatMap((condition) =>
+    condition.kind === "values" ? condition.equals.filter((value) => levelMeant(written(condition.variable), value) < 0) : [],
+  );
+}
+
 function fulfils(condition: Condition, inputs: FilterInputs): (row: number) => boolean {
   switch (condition.kind) {
     case "values": {
-      const { levels, codes, missing } = inputs.written(condition.variable);
-      const named = levels.map((level) => condition.equals.includes(level));
-      return (row) => (missing[row] ? condition.not : named[codes[row]!]! !== condition.not);
+      const column = inputs.written(condition.variable);
+      const { codes, missing } = column;
+      const meant = new Set(condition.equals.map((value) => levelMeant(column, value)));
+      return (row) => (missing[row] ? condition.not : meant.has(codes[row]!) !== condition.not);
     }
     case "between": {
       const { values, missing } = inputs.numbersOf(condition.variable);

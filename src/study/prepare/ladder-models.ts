@@ -2,11 +2,10 @@ import { CoreError } from "@/core/errors";
 import type { ErrorChoice } from "@/core/regression/covariance";
 import type { Predictor } from "@/core/regression/design-matrix";
 import { type LadderModels, ladderModels } from "@/core/regression/ladder";
-import { activeTerms, type Ladder, ladderPredictors } from "../model/ladder";
-import type { RespondentFilter } from "../model/respondent-filter";
-import { cellText, type ResponseColumn } from "../model/response-column";
+import { activeTerms, type CategoryCoding, type Ladder, ladderPredictors } from "../model/ladder";
+import type { Condition, RespondentFilter } from "../model/respondent-filter";
 import { type AnalysisSample, analysisSample, type SampleRule } from "./analysis-sample";
-import type { CategoryColumn } from "./category-column";
+import { type CategoryColumn, levelMeant } from "./category-column";
 import type { NumericColumn } from "./numeric-column";
 
 /** What a ladder asks of the study's columns. */
@@ -15,9 +14,9 @@ export interface LadderColumns {
   numbers(name: string): NumericColumn;
   categories(name: string): CategoryColumn;
   answered(name: string): { readonly missing: Uint8Array };
-  column(name: string): ResponseColumn;
   filtersFor(id: string | null): readonly RespondentFilter[];
-  passes(filter: RespondentFilter, rows: number): Uint8Array;
+  passes(filter: Pick<RespondentFilter, "id" | "conditions">, rows: number): Uint8Array;
+  unmet(conditions: readonly Condition[]): string[];
 }
 
 /** A ladder that cannot be fitted as it is written, whatever the answers. */
@@ -75,12 +74,18 @@ export function modelsOn(ladder: Ladder, { sample, columns, cluster }: LadderSam
       steps: ladder.steps.map(activeTerms),
       centring: ladder.centring,
       confidence: ladder.confidence,
-      categories: new Map(ladder.categories.map((c) => [c.variable, c])),
+      categories: new Map(ladder.categories.map((c) => [c.variable, { ...c, reference: referenceOf(c, columns.get(c.variable)) }])),
       errors,
       standardizeIndicators: ladder.standardizeIndicators,
     },
     variables,
   );
+}
+
+/** The level that a reference means; what means none is left for the model to refuse. */
+function referenceOf({ reference }: CategoryCoding, column: ReadColumn | undefined): string | null {
+  if (reference === null || !column || !("codes" in column)) return reference;
+  return column.levels[levelMeant(column, reference)] ?? reference;
 }
 
 function onRows(column: ReadColumn, rows: readonly number[]): Predictor {
@@ -100,12 +105,10 @@ function codesOn(codes: Int32Array, rows: readonly number[]): Int32Array {
 function sampleRules({ respondents, filter }: Ladder, columns: LadderColumns, rows: number): SampleRule[] {
   const named = columns
     .filtersFor(respondents)
-    .map((f) => ({ filter: f.id, name: f.name, reason: f.reason, passes: columns.passes(f, rows) }));
+    .map((f) => ({ filter: f.id, name: f.name, reason: f.reason, unmet: columns.unmet(f.conditions), passes: columns.passes(f, rows) }));
   if (!filter) return named;
-  const column = columns.column(filter.variable);
-  const passes = Uint8Array.from({ length: rows }, (_, row) => {
-    const cell = cellText(column, row);
-    return cell !== null && filter.equals.includes(cell) ? 1 : 0;
-  });
-  return [...named, { filter: null, name: `${filter.variable}: ${filter.equals.join(", ")}`, reason: "", passes }];
+  const name = `${filter.variable}: ${filter.equals.join(", ")}`;
+  const conditions = [{ kind: "values" as const, not: false, ...filter }];
+  const passes = columns.passes({ id: JSON.stringify(filter), conditions }, rows);
+  return [...named, { filter: null, name, reason: "", unmet: columns.unmet(conditions), passes }];
 }

@@ -1,4 +1,5 @@
-import { CellState, type ResponseColumn } from "../model/response-column";
+import { cellsMeant } from "../model/cell-number";
+import { CellState, markOf, type ResponseColumn } from "../model/response-column";
 import type { Variable } from "../model/variable";
 
 /** A column of numbers with its gaps: values[i] counts only where missing[i] is 0. */
@@ -16,9 +17,7 @@ export interface ReadVariable extends NumericColumn {
 /** Reads a column as numbers: empty cells, declared missing codes and words are missing. */
 export function readNumbers(column: ResponseColumn, variable: Pick<Variable, "missing">): ReadVariable {
   const n = column.values.length;
-  const written = variable.missing.filter((code) => code !== ""); // "" is the empty cell, not the number 0
-  const codes = new Set(written.map(Number).filter((code) => !Number.isNaN(code)));
-  const words = new Set(variable.missing);
+  const codes = new Set(variable.missing.flatMap((code) => cellsMeant(code, markOf(column))));
   const missing = new Uint8Array(n);
   const values = new Float64Array(n);
   let wordsInNumbers = 0;
@@ -30,7 +29,7 @@ export function readNumbers(column: ResponseColumn, variable: Pick<Variable, "mi
       continue;
     }
     missing[i] = 1;
-    if (state === CellState.text && !words.has(column.texts[value]!)) wordsInNumbers++;
+    if (state === CellState.text && !codes.has(column.texts[value]!)) wordsInNumbers++;
   }
   return { values, missing, wordsInNumbers };
 }

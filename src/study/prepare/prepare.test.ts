@@ -22,12 +22,12 @@ test("the sample's flow: filter first, then complete cases; losses are counted a
     ["y", numbers(["1", "2", "-9", "4", "5"])],
     ["x", numbers(["1", "", "3", "4", ""])],
   ]);
-  const rule = (name: string, ...passes: number[]) => ({ filter: name, name, reason: "why", passes: Uint8Array.from(passes) });
+  const rule = (name: string, ...passes: number[]) => ({ filter: name, name, reason: "why", unmet: [], passes: Uint8Array.from(passes) });
   expect(analysisSample(5, columns, [rule("f", 1, 1, 1, 1, 0), rule("g", 1, 1, 1, 0, 0)])).toEqual({
     rows: 5,
     leftOut: [
-      { filter: "f", name: "f", reason: "why", count: 1 },
-      { filter: "g", name: "g", reason: "why", count: 1 },
+      { filter: "f", name: "f", reason: "why", unmet: [], count: 1 },
+      { filter: "g", name: "g", reason: "why", unmet: [], count: 1 },
     ],
     keptByFilter: 3,
     complete: 1,

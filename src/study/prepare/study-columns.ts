@@ -1,7 +1,7 @@
 import { CoreError } from "@/core/errors";
 import { filtersBehind, namesBehind } from "../model/dependencies";
 import type { ResponseColumn, ResponseSource } from "../model/response-column";
-import type { RespondentFilter } from "../model/respondent-filter";
+import type { Condition, RespondentFilter } from "../model/respondent-filter";
 import { type Scale, scoredOverSample } from "../model/scale";
 import type { StudyContext } from "../model/context";
 import { type AnswerRange, Variable } from "../model/variable";
@@ -9,7 +9,7 @@ import { type CategoryColumn, readCategories } from "./category-column";
 import { correctedColumn } from "./corrected-column";
 import { derive } from "./derive/derive";
 import type { Derivation, DerivedFacts } from "./derive/derived-column";
-import { keptRows } from "./kept-rows";
+import { keptRows, unmetValues } from "./kept-rows";
 import { type NumericColumn, type ReadVariable, readNumbers } from "./numeric-column";
 import { type KeyedItem, keyItems, type ScaleScores, scoreScale } from "./score-scale";
 
@@ -58,7 +58,7 @@ export class StudyColumns {
   column(name: string): ResponseColumn {
     const known = this.held.get(name);
     if (known) return known;
-    const column = this.recipeOf(name) ? this.derivation(name).column : this.imported(name);
+    const column = this.recipeOf(name) ? this.derivation(name).column : correctedColumn(this.imported(name), this.study.corrections ?? []);
     this.held.set(name, column);
     return column;
   }
@@ -161,6 +161,11 @@ export class StudyColumns {
     );
   }
 
+  /** Values that conditions name and no cell has. @throws MissingColumnError */
+  unmet(conditions: readonly Condition[]): string[] {
+    return unmetValues(conditions, (name) => this.written(name));
+  }
+
   /** The filters that hold everywhere, then the one named, if any. */
   filtersFor(id: string | null): RespondentFilter[] {
     const all = this.study.filters ?? [];
@@ -182,10 +187,11 @@ export class StudyColumns {
     return this.study.derived?.find((d) => d.name === name)?.recipe;
   }
 
-  private imported(name: string): ResponseColumn {
+  /** The column as the file has it. @throws MissingColumnError */
+  imported(name: string): ResponseColumn {
     const column = this.responses(name);
     if (!column) throw new MissingColumnError({ column: name });
-    return correctedColumn(column, this.study.corrections ?? []);
+    return column;
   }
 
   private derivation(name: string): Derivation {
@@ -225,7 +231,9 @@ export class StudyColumns {
     const any = [...namesBehind({ ...this.study, filters: [] }, [name])].find((n) => !this.recipeOf(n) && this.responses(n));
     // a formula of numbers alone stands on no column: it is as long as the data are
     const rows = any === undefined ? this.rowsOfAnyColumn() : this.responses(any)!.values.length;
-    return derive(name, recipe, { ...this.inputs(rows), kept: () => this.kept(rows), ladder: this });
+    const { column, facts } = derive(name, recipe, { ...this.inputs(rows), kept: () => this.kept(rows), ladder: this });
+    const decimal = any === undefined ? undefined : this.responses(any)!.decimal;
+    return { column: decimal ? { ...column, decimal } : column, facts };
   }
 
   private rowsOfAnyColumn(): number {

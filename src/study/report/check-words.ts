@@ -62,6 +62,14 @@ export const CHECK_WORDS: Record<CheckKind, { title: string; why: string }> = {
     title: "Dates that are written in another way than the rest",
     why: "They have no year that could be counted from.",
   },
+  "unmet-codes": {
+    title: "Codes for a missing answer that no cell has",
+    why: "A slip in the code, or written otherwise than in the file: what it was meant for counts as an answer.",
+  },
+  "idle-corrections": {
+    title: "Corrections that do not fit their cell",
+    why: "The cell reads otherwise than what the correction was written against, so it reads as in the file.",
+  },
 };
 
 /** What was found in one variable, in a sentence, without naming a respondent. */
@@ -80,7 +88,10 @@ export function findingWords(f: Finding, title: (name: string) => string): strin
       return f.values.length === 0
         ? `${name} holds no answer at all.`
         : `${name} is ${shown(f.values[0]!.value)} for all ${f.count} who answered.`;
+    case "idle-corrections":
+      return `${name}: ${counted(f.count, "correction")}.`;
     case "unused-levels":
+    case "unmet-codes":
       return `${name}: ${listed(f.values.map((v) => shown(v.value)))}.`;
     default:
       return `${name}: ${values}.`;
@@ -145,6 +156,30 @@ export function fixesOf(f: Finding, study: Study): Fix[] {
             },
           ]
         : [];
+    case "unmet-codes":
+      return variable
+        ? [
+            {
+              label: f.values.length === 1 ? "Take the code out" : "Take the codes out",
+              edits: [
+                {
+                  subject: "variable",
+                  id: variable.name,
+                  to: { ...variable, missing: variable.missing.filter((code) => !f.values.some((v) => v.value === code)) },
+                },
+              ],
+            },
+          ]
+        : [];
+    case "idle-corrections":
+      return [
+        {
+          label: f.count === 1 ? "Take the correction back" : "Take these corrections back",
+          edits: study.corrections
+            .filter((c) => c.variable === f.variable && f.rows.includes(c.row))
+            .map((c): Edit => ({ subject: "correction", id: correctionId(c), to: null })),
+        },
+      ];
     case "small-levels":
       return []; // combining levels makes a new variable: the sheet opens its recipe
   }

@@ -60,7 +60,14 @@ export function derivedFactWords(facts: DerivedFacts): string {
     const shown = facts.unmatched.slice(0, 5).map((u) => `${u.value} (${u.count})`);
     words.push(`The table does not mention ${listed(shown)}${facts.unmatched.length > 5 ? " and more" : ""}.`);
   }
+  if (facts.unmet.length > 0) words.push(unmetWords(facts.unmet));
   return words.join(" ");
+}
+
+/** That values stand in a rule and nobody has them. */
+export function unmetWords(unmet: readonly string[]): string {
+  const shown = unmet.slice(0, 5).map((value) => `“${value}”`);
+  return `No cell reads ${shown.join(" or ")}${unmet.length > 5 ? " and others that are named" : ""}.`;
 }
 
 /** A condition as it reads after "Keeps respondents". */

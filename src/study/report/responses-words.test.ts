@@ -101,9 +101,17 @@ describe("recipes and conditions in sentences", () => {
   ])("%#", (condition, words) => expect(conditionWords(Condition.parse(condition), title)).toBe(words));
 
   test("how a variable came out: losses by reason, unmatched values by count", () => {
-    const facts = { rows: 10, valid: 6, missingInputs: 1, undefined: 3, unmatched: [{ value: "x", count: 2 }], unmatchedRows: 2 };
+    const facts = {
+      rows: 10,
+      valid: 6,
+      missingInputs: 1,
+      undefined: 3,
+      unmatched: [{ value: "x", count: 2 }],
+      unmatchedRows: 2,
+      unmet: ["99,9", "y"],
+    };
     expect(derivedFactWords(facts)).toBe(
-      "6 of 10 respondents have a value. 1 has none because an answer is missing. 3 answers give no value. The table does not mention x (2).",
+      "6 of 10 respondents have a value. 1 has none because an answer is missing. 3 answers give no value. The table does not mention x (2). No cell reads “99,9” or “y”.",
     );
   });
 });

@@ -1,9 +1,11 @@
+import { group } from "d3-array";
 import type { Analysis } from "../../kinds/kind";
 import type { StudyContext } from "../../model/context";
 import type { StudyColumns } from "../../prepare/study-columns";
 import { checkRespondents } from "./check-respondents";
 import { checkValues } from "./check-values";
-import type { Finding } from "./findings";
+import { type Finding, finding } from "./findings";
+import { idleCorrections, unmatchedCodes } from "./unmatched";
 
 /** Every check on every variable of the file. Respondents who are left out of the study already are not reported again. */
 export function checkResponses(study: StudyContext, columns: StudyColumns, rows: number): Finding[] {
@@ -12,12 +14,27 @@ export function checkResponses(study: StudyContext, columns: StudyColumns, rows:
   const kept = columns.kept(rows);
   const stillThere = (row: number) => kept[row - 1] === 1;
   const findings = [...checkRespondents(variables, columns, rows), ...variables.flatMap((v) => checkValues(v, columns))];
-  return findings.flatMap((f) => {
+  const left = findings.flatMap((f) => {
     if (f.rows.length === 0) return [f];
     const groups = f.groups.map((g) => g.filter(stillThere)).filter((g) => g.length > 1);
-    const left = f.groups.length > 0 ? groups.flatMap((g) => g.slice(1)).sort((a, b) => a - b) : f.rows.filter(stillThere);
-    return left.length === 0 ? [] : [{ ...f, rows: left, groups, count: left.length }];
+    const still = f.groups.length > 0 ? groups.flatMap((g) => g.slice(1)).sort((a, b) => a - b) : f.rows.filter(stillThere);
+    return still.length === 0 ? [] : [{ ...f, rows: still, groups, count: still.length }];
   });
+  return [...left, ...checkNamed({ ...study, codebook: variables }, columns)];
+}
+
+/** What the study names and the file does not have: no respondent is concerned, or those whose cell was not mended. */
+function checkNamed(study: StudyContext, columns: StudyColumns): Finding[] {
+  const codes = unmatchedCodes(study, columns).map(({ id, values }) => ({
+    ...finding("unmet-codes", id, [], new Map(values.map((value) => [value, 0]))),
+    count: values.length,
+  }));
+  const idle = group(idleCorrections(study, columns), (c) => c.variable);
+  const corrections = [...idle].map(([variable, list]) => {
+    const rows = list.map((c) => c.row).sort((a, b) => a - b);
+    return finding("idle-corrections", variable, rows);
+  });
+  return [...codes, ...corrections];
 }
 
 export const analysis: Analysis<object, object, Finding[]> = {

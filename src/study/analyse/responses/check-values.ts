@@ -1,4 +1,5 @@
-import { CellState, cellText, type ResponseColumn } from "../../model/response-column";
+import { cellsMeant } from "../../model/cell-number";
+import { CellState, cellText, markOf, type ResponseColumn } from "../../model/response-column";
 import type { Variable } from "../../model/variable";
 import { ordersOf } from "../../prepare/derive/dates";
 import type { StudyColumns } from "../../prepare/study-columns";
@@ -25,16 +26,16 @@ export function checkValues(variable: Variable, columns: StudyColumns): Finding[
 }
 
 function checkNumbers(variable: Variable, column: ResponseColumn): Finding[] {
-  const declared = new Set(variable.missing);
+  const declared = new Set(variable.missing.flatMap((code) => cellsMeant(code, markOf(column))));
   const counts = new Map<number, number>();
   const words = new Map<string, number>();
   column.states.forEach((state, row) => {
     if (state === CellState.number) counts.set(column.values[row]!, (counts.get(column.values[row]!) ?? 0) + 1);
     else if (state === CellState.text) add(words, column.texts[column.values[row]!]!);
   });
-  for (const code of declared) {
-    counts.delete(Number(code));
-    words.delete(code);
+  for (const cell of declared) {
+    if (typeof cell === "number") counts.delete(cell);
+    else words.delete(cell);
   }
   const suspects = new Set(missingLike([...counts.keys()], variable));
   const rowsOf = (test: (text: string, value: number | null) => boolean) => {

@@ -4,13 +4,15 @@ import type { StudyColumns } from "../../prepare/study-columns";
 import { type Refusal, refusalOf } from "../refusal";
 
 /** Whom a filter keeps, or why that cannot be told. */
-export type FilterResult = { status: "kept"; kept: number; leftOut: number } | { status: "refused"; refusal: Refusal };
+export type FilterResult =
+  | { status: "kept"; kept: number; leftOut: number; /** Values that it names and no cell has. */ unmet: string[] }
+  | { status: "refused"; refusal: Refusal };
 
 /** Counts whom a filter keeps of all respondents. */
 export function filterResult(filter: RespondentFilter, columns: StudyColumns, rows: number): FilterResult {
   try {
     const kept = columns.passes(filter, rows).reduce((sum, passes) => sum + passes, 0);
-    return { status: "kept", kept, leftOut: rows - kept };
+    return { status: "kept", kept, leftOut: rows - kept, unmet: columns.unmet(filter.conditions) };
   } catch (error) {
     return { status: "refused", refusal: refusalOf(error) };
   }

@@ -11,7 +11,9 @@ export type CheckKind =
   | "undeclared-levels"
   | "unused-levels"
   | "small-levels"
-  | "unreadable-dates";
+  | "unreadable-dates"
+  | "unmet-codes"
+  | "idle-corrections";
 
 /** A value with how often it stands. */
 export interface ValueCount {

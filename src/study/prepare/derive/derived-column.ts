@@ -1,4 +1,4 @@
-import { cellNumber } from "../../model/cell-number";
+import { type DecimalMark, writtenNumber } from "../../model/cell-number";
 import { CellState, type ResponseColumn } from "../../model/response-column";
 
 /** What there is to tell of a derived variable besides its values. */
@@ -14,6 +14,8 @@ export interface DerivedFacts {
   unmatched: { value: string; count: number }[];
   /** Respondents with such a value. */
   unmatchedRows: number;
+  /** Values that the recipe names and no respondent has. */
+  unmet: string[];
 }
 
 /** A derived variable as a column that reads like an imported one, and what there is to tell of it. */
@@ -39,25 +41,35 @@ export function numberDerivation(name: string, numbers: Float64Array, missing: U
   const rows = numbers.length;
   return {
     column: { name, values: numbers, states, texts: [] },
-    facts: { rows, valid: rows - missingInputs - undefinedRows, missingInputs, undefined: undefinedRows, unmatched: [], unmatchedRows: 0 },
+    facts: {
+      rows,
+      valid: rows - missingInputs - undefinedRows,
+      missingInputs,
+      undefined: undefinedRows,
+      unmatched: [],
+      unmatchedRows: 0,
+      unmet: [],
+    },
   };
 }
 
 /**
  * A column in which row i reads cells[of[i]]: as a number where that is one as a file would have it, else as words. −1: no value.
+ * @param decimal how the recipe writes fractions
  * @param missingInputs rows of `of` that are −1 because the input is missing
  */
 export function cellDerivation(
   name: string,
   cells: readonly (string | null)[],
   of: Int32Array,
-  facts: Pick<DerivedFacts, "missingInputs" | "unmatched" | "unmatchedRows">,
+  decimal: DecimalMark,
+  facts: Pick<DerivedFacts, "missingInputs" | "unmatched" | "unmatchedRows" | "unmet">,
 ): Derivation {
   const rows = of.length;
   const texts: string[] = [];
   const placed = cells.map((cell) => {
     if (cell === null) return null;
-    const number = cellNumber(cell, ".");
+    const number = writtenNumber(cell, decimal);
     if (number !== null) return { state: CellState.number, value: number };
     if (!texts.includes(cell)) texts.push(cell);
     return { state: CellState.text, value: texts.indexOf(cell) };

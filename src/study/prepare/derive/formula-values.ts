@@ -1,5 +1,5 @@
 import { type Formula, FormulaFaultError, parseFormula } from "../../model/formula";
-import type { CategoryColumn } from "../category-column";
+import { type CategoryColumn, levelMeant } from "../category-column";
 import type { NumericColumn } from "../numeric-column";
 import { type Derivation, numberDerivation } from "./derived-column";
 
@@ -115,7 +115,7 @@ function wordsComparison({ left, right }: Extract<Formula, { kind: "binary" }>, 
   if (name.kind !== "name") throw fault("Words can only be compared with a variable.", words.value, scope);
   if (!scope.numbers(name.name)) throw fault(`There is no variable "${name.name}".`, name.name, scope);
   const column = scope.categories(name.name);
-  const wanted = column.levels.indexOf(words.value);
+  const wanted = levelMeant(column, words.value);
   const values = new Float64Array(scope.rows);
   for (let row = 0; row < values.length; row++) {
     if (column.missing[row]) scope.missing[row] = 1;

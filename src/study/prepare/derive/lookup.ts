@@ -1,15 +1,16 @@
 import type { Recipe } from "../../model/derived";
-import type { CategoryColumn } from "../category-column";
+import { type CategoryColumn, levelMeant } from "../category-column";
 import { cellDerivation, type Derivation } from "./derived-column";
 
 const MOST_SHOWN = 50;
 
 /** Value by value; every value that the table does not mention is counted, whatever becomes of it. */
 export function lookUp(name: string, recipe: Extract<Recipe, { kind: "lookup" }>, from: CategoryColumn): Derivation {
-  const targets = new Map(recipe.table.flatMap(({ values, to }) => values.map((value) => [value, to] as const)));
+  const named = recipe.table.flatMap(({ values, to }) => values.map((value) => ({ value, to, at: levelMeant(from, value) })));
+  const targets = new Map([...named].reverse().map(({ at, to }) => [at, to])); // of a value said twice the first holds
   const { otherwise } = recipe;
-  const cells = from.levels.map((level) => {
-    const to = targets.get(level);
+  const cells = from.levels.map((level, i) => {
+    const to = targets.get(i);
     if (to !== undefined) return to;
     return otherwise.kind === "keep" ? level : otherwise.kind === "value" ? otherwise.value : null;
   });
@@ -25,18 +26,22 @@ export function lookUp(name: string, recipe: Extract<Recipe, { kind: "lookup" }>
     counts[from.codes[row]!]!++;
   }
   const unmatched = from.levels
-    .map((value, i) => ({ value, count: counts[i]! }))
-    .filter(({ value, count }) => count > 0 && !targets.has(value))
+    .map((value, i) => ({ value, count: counts[i]!, named: targets.has(i) }))
+    .filter(({ count, named }) => count > 0 && !named)
+    .map(({ value, count }) => ({ value, count }))
     .sort((a, b) => b.count - a.count);
   const unmatchedRows = unmatched.reduce((sum, { count }) => sum + count, 0);
-  return cellDerivation(name, cells, of, { missingInputs, unmatched: unmatched.slice(0, MOST_SHOWN), unmatchedRows });
+  const unmet = named.filter(({ at }) => at < 0 || counts[at] === 0).map(({ value }) => value);
+  return cellDerivation(name, cells, of, from.decimal, { missingInputs, unmatched: unmatched.slice(0, MOST_SHOWN), unmatchedRows, unmet });
 }
 
 /** 1 where the answer is one of those named, else 0. */
 export function indicate(name: string, equals: readonly string[], from: CategoryColumn): Derivation {
-  const wanted = new Set(equals);
-  const cells = from.levels.map((level) => (wanted.has(level) ? "1" : "0"));
+  const meant = equals.map((value) => levelMeant(from, value));
+  const cells = from.levels.map((_, i) => (meant.includes(i) ? "1" : "0"));
   const of = from.codes.map((code, row) => (from.missing[row] ? -1 : code));
   const missingInputs = from.missing.reduce((sum, m) => sum + m, 0);
-  return cellDerivation(name, cells, of, { missingInputs, unmatched: [], unmatchedRows: 0 });
+  const met = new Set(of);
+  const unmet = equals.filter((_, k) => !met.has(meant[k]!) || meant[k] === -1);
+  return cellDerivation(name, cells, of, from.decimal, { missingInputs, unmatched: [], unmatchedRows: 0, unmet });
 }

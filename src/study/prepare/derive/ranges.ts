@@ -11,5 +11,5 @@ export function cutIntoRanges(name: string, { edges, labels }: Extract<Recipe, {
     if (from.missing[row]) missingInputs++;
     of[row] = from.missing[row] ? -1 : bisectRight(edges, from.values[row]!);
   }
-  return cellDerivation(name, labels, of, { missingInputs, unmatched: [], unmatchedRows: 0 });
+  return cellDerivation(name, labels, of, ".", { missingInputs, unmatched: [], unmatchedRows: 0, unmet: [] });
 }
