@@ -1,102 +1,19 @@
-import { createHash } from "node:crypto";
-import { createReadStream } from "node:fs";
-import { readFile, rename, writeFile } from "node:fs/promises";
-import path from "node:path";
+import { rename, writeFile } from "node:fs/promises";
 import { parseArgs } from "node:util";
 import { z } from "zod";
-import type { ColumnChunk } from "@/files/column-builder";
-import { columnFacts } from "@/files/column-facts";
-import { ImportFaultError } from "@/files/reading/import-fault";
-import { joinColumns } from "@/files/join-columns";
-import { openTable } from "@/files/reading/open-table";
-import { readTable, type TableData } from "@/files/reading/read-table";
-import { understandFile } from "@/files/reading/understand-file";
-import { type Analyses, loadAnalyses, resultsDocument } from "@/study/analyse/results-document";
-import { type AnyAsked, type AnyKept, ASKED, KEPT } from "@/study/kinds/kinds";
-import { refKey, type WorkedOut } from "@/study/kinds/kind";
-import { asked, objectsOf } from "@/study/kinds/standing";
-import type { ResponseColumn } from "@/study/model/response-column";
-import { bootstrap, inParts, resampled, type RunJob } from "../replicates";
-import { JobError } from "../worker-pool";
-import { threadCount, threadPool } from "./thread-pool";
-import { Study } from "@/study/model/study";
-import { NewerDocumentError, upgradeStudy } from "@/study/model/upgrade";
-import { guessCodebook } from "@/study/prepare/guess-codebook";
+import { CallError, computeFile } from "./compute-file";
 
 const USAGE = "Usage: npm run --silent compute -- --study study.json --data responses.csv --out results.json";
 
-/** A mistake in the call or in a file, told in one sentence; exit code 2. */
-class CallError extends Error {}
-
 /**
- * Runs every scale and ladder of a study document on a data file, with the core the page uses, and writes the results
+ * Runs everything of a study document on a data file, with the core the page uses, and writes the results
  * at full precision (docs/results.md). Exit code 0: written; 1: a fault of ours; 2: the call or a file is wrong.
  */
 async function main(): Promise<void> {
-  const { study: studyFile, data: dataFile, out } = callOptions();
-  const text = await read(studyFile);
-  const hash = createHash("sha256");
-  const chunks: ColumnChunk[] = [];
-  let data: TableData;
-  try {
-    for await (const piece of createReadStream(dataFile)) hash.update(piece as Buffer);
-    const { options, fault } = await understandFile(dataFile);
-    if (fault) throw new ImportFaultError(fault.code, fault.message);
-    const file = await openTable(dataFile);
-    data = await readTable(file, options, (chunk) => chunks.push(chunk)).finally(() => file.close());
-  } catch (error) {
-    if (error instanceof ImportFaultError) throw new CallError(`${dataFile}: ${error.message}`);
-    throw fileError(error, dataFile);
-  }
-  const columns = joinColumns(data, chunks);
-  const study = parseStudy(text, studyFile, data);
-  const analyses = await loadAnalyses();
-  const worked = await workedOut(study, [...columns.values()], analyses);
-  const results = resultsDocument(study, (name) => columns.get(name), analyses, worked);
-  const document = { ...results, data: { file: path.basename(dataFile), rows: data.rows, sha256: hash.digest("hex") } };
+  const { study, data, out } = callOptions();
+  const document = await computeFile(study, data);
   await writeFile(`${out}.part`, `${JSON.stringify(document, null, 1)}\n`);
   await rename(`${out}.part`, out); // a reader sees the old file or the whole new one
-}
-
-/** In smaller data what can be dealt out is done sooner than threads are started. */
-const MANY_ROWS = 20_000;
-
-type Computed = AnyKept & AnyAsked;
-const COMPUTED = KEPT.filter((kind): kind is Computed => ASKED.some((one) => one.kind === kind.kind));
-
-/** What takes long of every object, on all processors. What is refused has none: its refusal stands in the results. */
-async function workedOut(study: Study, columns: ResponseColumn[], analyses: Analyses): Promise<Map<string, WorkedOut>> {
-  const rows = columns[0]?.values.length ?? 0;
-  const file = columns.map((column) => column.name);
-  const worked = new Map<string, WorkedOut>();
-  const long = COMPUTED.flatMap((kind) => {
-    const analysis = analyses.get(kind.kind)!;
-    return objectsOf(study, kind).flatMap((object) => {
-      const { context, spec } = asked(kind.kind, object, study, file);
-      const wanted = kind.replicating?.(spec) ?? null;
-      const how = wanted?.onRequest ? null : wanted;
-      const dealt = rows > MANY_ROWS ? analysis.dealt : undefined;
-      const key = refKey({ kind: kind.kind, id: kind.idOf(object) });
-      return how || dealt ? [{ key, how, dealt, ground: { context, rows, of: { kind: kind.kind, spec } } }] : [];
-    });
-  });
-  if (long.length === 0) return worked;
-  const pool = threadPool();
-  const run: RunJob = (job) => pool.run(job, "data", columns);
-  try {
-    for (const { key, how, dealt, ground } of long) {
-      try {
-        const intervals = how && (await bootstrap(run, resampled(ground, true), how, how.compared, threadCount()));
-        const pieces = dealt && (await inParts(run, ground, dealt.joined, threadCount()));
-        worked.set(key, { ...(intervals && { intervals }), ...(pieces != null && { dealt: pieces }) });
-      } catch (error) {
-        if (!(error instanceof JobError)) throw error;
-      }
-    }
-  } finally {
-    pool.close();
-  }
-  return worked;
 }
 
 function callOptions() {
@@ -105,48 +22,6 @@ function callOptions() {
     return z.object({ study: z.string(), data: z.string(), out: z.string() }).parse(values);
   } catch {
     throw new CallError(USAGE);
-  }
-}
-
-async function read(file: string): Promise<string> {
-  try {
-    return await readFile(file, "utf8");
-  } catch (error) {
-    throw fileError(error, file);
-  }
-}
-
-function fileError(error: unknown, file: string): unknown {
-  const code = error instanceof Error && "code" in error ? error.code : null;
-  if (code === "ENOENT") return new CallError(`${file}: there is no such file.`);
-  if (code === "EACCES" || code === "EISDIR") return new CallError(`${file}: this cannot be read as a file.`);
-  return error;
-}
-
-/** The document, its codebook completed by guesses for columns it does not mention. */
-function parseStudy(text: string, file: string, data: TableData): Study {
-  let raw: unknown;
-  try {
-    raw = JSON.parse(text);
-  } catch {
-    throw new CallError(`${file}: this is not valid JSON.`);
-  }
-  const Partial = z.looseObject({ codebook: z.array(z.looseObject({ name: z.string() })).default([]) });
-  const partial = Partial.safeParse(upgraded(raw, file));
-  if (!partial.success) throw new CallError(`${file}: ${z.prettifyError(partial.error)}`);
-  const known = new Set(partial.data.codebook.map((v) => v.name));
-  const guessed = guessCodebook(data.columns.map(columnFacts));
-  const whole = Study.safeParse({ ...partial.data, codebook: [...partial.data.codebook, ...guessed.filter((v) => !known.has(v.name))] });
-  if (!whole.success) throw new CallError(`${file}: ${z.prettifyError(whole.error)}`);
-  return whole.data;
-}
-
-function upgraded(raw: unknown, file: string): unknown {
-  try {
-    return upgradeStudy(raw);
-  } catch (error) {
-    if (error instanceof NewerDocumentError) throw new CallError(`${file}: ${error.message}`);
-    throw error;
   }
 }
 

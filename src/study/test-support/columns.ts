@@ -1,3 +1,4 @@
+import { cellNumber } from "../model/cell-number";
 import { CellState, type ResponseColumn } from "../model/response-column";
 
 /** A response column from cells as a file has them: numbers, words, "" for empty. */
@@ -6,8 +7,9 @@ export function columnOf(name: string, cells: readonly string[]): ResponseColumn
   const values = new Float64Array(cells.length);
   const states = new Uint8Array(cells.length);
   cells.forEach((cell, i) => {
+    const number = cellNumber(cell, "."); // as the reader does
     if (cell === "") states[i] = CellState.empty;
-    else if (!Number.isNaN(Number(cell))) values[i] = Number(cell);
+    else if (number !== null) values[i] = number;
     else {
       if (!texts.includes(cell)) texts.push(cell);
       states[i] = CellState.text;
