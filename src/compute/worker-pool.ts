@@ -19,6 +19,11 @@ export class JobError extends Error {
   ) {
     super(code);
   }
+
+  /** True: what it computes is refused, for a reason in `code` and `details`. */
+  get refused(): boolean {
+    return !["stopped", "worker-crashed", "job-failed"].includes(this.code);
+  }
 }
 
 /** Whether workers can see a number change while they are busy. */

@@ -145,7 +145,11 @@ describe("law: what is set off for spreadsheets comes back as it was", () => {
     expect(readCodebookTable(table, bare).variables).toEqual(codebook);
     const texts = ["=1+1", "'=1", "x"];
     const column = (name: string) => ({ name, values: Float64Array.from([0, 1, 2]), states: new Uint8Array(3).fill(2), texts });
-    const bytes = writePackage("T", codebook, column);
+    const bytes = writePackage(
+      "T",
+      codebook,
+      codebook.map(({ name }) => column(name)),
+    );
     const read = await readBytes(bytes);
     expect([...read.columns.values()].map((c) => c.texts)).toEqual([texts, texts]);
   });

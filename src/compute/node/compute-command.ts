@@ -1,6 +1,7 @@
 import { rename, writeFile } from "node:fs/promises";
 import { parseArgs } from "node:util";
 import { z } from "zod";
+import { JobError } from "../worker-pool";
 import { CallError, computeFile } from "./compute-file";
 
 const USAGE = "Usage: npm run --silent compute -- --study study.json --data responses.csv --out results.json";
@@ -29,7 +30,7 @@ main().catch((error: unknown) => {
   process.stderr.write(
     error instanceof CallError
       ? `${error.message}\n`
-      : `Beta Step could not finish: ${error instanceof Error ? error.name : "unknown fault"}.\n`,
+      : `Beta Step could not finish: ${error instanceof JobError ? `a computation broke off (${error.code})` : error instanceof Error ? error.name : "unknown fault"}.\n`,
   );
   process.exitCode = error instanceof CallError ? 2 : 1;
 });

@@ -84,7 +84,7 @@ async function workedOut(study: Study, columns: ResponseColumn[], analyses: Anal
         const pieces = dealt && (await inParts(run, ground, dealt.joined, threadCount()));
         worked.set(key, { ...(intervals && { intervals }), ...(pieces != null && { dealt: pieces }) });
       } catch (error) {
-        if (!(error instanceof JobError)) throw error;
+        if (!(error instanceof JobError) || !error.refused) throw error; // a refusal stands in the results
       }
     }
   } finally {
@@ -116,10 +116,18 @@ function parseStudy(text: string, file: string, data: TableData): Study {
   } catch {
     throw new CallError(`${file}: this is not valid JSON.`);
   }
-  const Partial = z.looseObject({ codebook: z.array(z.looseObject({ name: z.string() })).default([]) });
+  const Partial = z.looseObject({
+    codebook: z.array(z.looseObject({ name: z.string() })).default([]),
+    derived: z.array(z.looseObject({ name: z.string() })).default([]),
+  });
   const partial = Partial.safeParse(upgraded(raw, file));
   if (!partial.success) throw new CallError(`${file}: ${z.prettifyError(partial.error)}`);
   const known = new Set(partial.data.codebook.map((v) => v.name));
+  const taken = data.columns.find(({ name }) => partial.data.derived.some((d) => d.name === name))?.name;
+  if (taken !== undefined)
+    throw new CallError(
+      `${file}: "${taken}" is worked out by the study and is a column of the data as well. Give one of them another name.`,
+    );
   const guessed = guessCodebook(data.columns.map(columnFacts));
   const whole = Study.safeParse({ ...partial.data, codebook: [...partial.data.codebook, ...guessed.filter((v) => !known.has(v.name))] });
   if (!whole.success) throw new CallError(`${file}: ${z.prettifyError(whole.error)}`);

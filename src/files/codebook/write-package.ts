@@ -20,13 +20,8 @@ export function packageDescriptor(title: string, codebook: readonly Variable[]) 
   };
 }
 
-/** Codebook and columns as one ZIP file: datapackage.json and responses.csv. */
-export function writePackage(
-  title: string,
-  codebook: readonly Variable[],
-  column: (name: string) => ResponseColumn,
-): Uint8Array<ArrayBuffer> {
-  const columns = codebook.map((v) => column(v.name));
+/** Codebook and columns, in its order, as one ZIP file: datapackage.json and responses.csv. */
+export function writePackage(title: string, codebook: readonly Variable[], columns: readonly ResponseColumn[]): Uint8Array<ArrayBuffer> {
   const rows = columns[0]?.values.length ?? 0;
   const pieces = [Papa.unparse([codebook.map((v) => guarded(v.name))], { newline: "\n" })];
   for (let row = 0; row < rows; row++) pieces.push(Papa.unparse([columns.map((c) => guarded(cellText(c, row) ?? ""))], { newline: "\n" }));

@@ -170,7 +170,7 @@ describe("what the results document says of the order and of folds", () => {
   test.each([
     [null, "no-order-stated"],
     [{ by: "variable", variable: "twice" }, "order-has-ties"],
-    [{ by: "variable", variable: "team" }, "order-has-gaps"], // words are no order
+    [{ by: "variable", variable: "team" }, "order-is-no-number"],
   ])("order %p: no Durbin–Watson, with the reason", (order, reason) => {
     expect(results({ order })).toMatchObject({ durbin_watson: null, durbin_watson_permutation: { reason } });
   });

@@ -63,7 +63,7 @@ function compared(
               models.map((m) => [m.name, m.crossValidation!.inestimable.map((fold) => folds.names[fold - 1]!)]),
             ),
           }
-        : { reason: folds.reason },
+        : folds,
   };
 }
 

@@ -51,16 +51,17 @@ export function ladderResults(ladder: Ladder, fitted: FittedLadder, columns: Stu
   const { models } = fitted;
   const chosen = models.spec.errors ?? { kind: "classical" };
   const tables = ladderTables(models, { kind: "classical" });
+  const own = chosen.kind === "classical" ? tables : ladderTables(models, chosen);
   return {
     name: ladder.name,
     settings,
     status: "fitted" as const,
     sample,
-    steps: byStep(tables, (step, k) => stepResults(step, k, models)),
+    steps: byStep(tables, (step, k) => stepResults(step, k, models, own.steps[k]!)),
     standardized: betas(models, { kind: "classical" }, false),
     standardized_indicators_too: betas(models, { kind: "classical" }, true),
-    robust_hc3: byStep(ladderTables(models, { kind: "hc3" }), robustResults),
-    cluster_robust: chosen.kind === "cluster" ? byStep(ladderTables(models, chosen), robustResults) : null,
+    robust_hc3: byStep(chosen.kind === "hc3" ? own : ladderTables(models, { kind: "hc3" }), robustResults),
+    cluster_robust: chosen.kind === "cluster" ? byStep(own, robustResults) : null,
     codings: tables.codings,
     coding_table: Object.fromEntries(
       tables.tables.map((t) => [t.variable, Object.fromEntries(t.levels.map((level) => [level.level, [...level.values]]))]),
@@ -125,7 +126,8 @@ function estimateAs<Name extends string>(name: Name, e: Estimate) {
   >;
 }
 
-function stepResults(step: StepFit, k: number, models: LadderModels) {
+/** @param own the step with the ladder's own errors, which the interval of its change follows */
+function stepResults(step: StepFit, k: number, models: LadderModels, own: StepFit) {
   const { model: m } = step;
   const fit = models.fits[k]!;
   const condition = conditionIndices(fit);
@@ -172,7 +174,7 @@ function stepResults(step: StepFit, k: number, models: LadderModels) {
         { ss: t.ss, df1: t.df[0], df2: t.df[1], F: t.F, p: t.p, conditional: t.conditional, reason: t.reason },
       ]),
     ),
-    change: { ...changeResults(step.change), f2: step.change.f2, large_sample_interval: step.changeInterval },
+    change: { ...changeResults(step.change), f2: step.change.f2, large_sample_interval: own.changeInterval },
     dropped: step.notes.flatMap((note) =>
       note.code === "dropped"
         ? [{ column: note.column.column, reason: note.column.reason, combination_of: note.column.combinationOf }]

@@ -35,6 +35,15 @@ type AsData<E> = E extends { readonly code: infer C extends string; readonly det
 /** Why something could not be computed, as data that crosses worker borders; worded in src/study/report/refusals.ts. */
 export type Refusal = AsData<Refusing> | { code: "model-refused"; details: { model: string; refusal: Refusal } };
 
+/** What something gives, or why it cannot be had. A fault of ours passes on. */
+export function unlessRefused<T>(work: () => T): T | { refusal: Refusal } {
+  try {
+    return work();
+  } catch (error) {
+    return { refusal: refusalOf(error) };
+  }
+}
+
 /** Turns the typed errors of the core and the study into data. Anything else is a fault of ours and passes on. */
 export function refusalOf(error: unknown): Refusal {
   if (error instanceof CoreError) return { code: error.code, details: error.details } as Refusal;

@@ -20,6 +20,11 @@ export interface ResponseColumn {
 /** Reads columns by name; an unknown name gives undefined. */
 export type ResponseSource = (name: string) => ResponseColumn | undefined;
 
+/** A column without an answer. */
+export function emptyColumn(name: string, rows: number): ResponseColumn {
+  return { name, values: new Float64Array(rows), states: new Uint8Array(rows).fill(CellState.empty), texts: [] };
+}
+
 /** The mark in which values for a column are written. */
 export function markOf(column: ResponseColumn): DecimalMark {
   return column.decimal ?? ".";

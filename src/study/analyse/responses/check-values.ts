@@ -1,7 +1,7 @@
 import { cellsMeant } from "../../model/cell-number";
 import { CellState, cellText, markOf, type ResponseColumn } from "../../model/response-column";
 import type { Variable } from "../../model/variable";
-import { ordersOf } from "../../prepare/derive/dates";
+import { commonOrder, readDay } from "../../prepare/derive/dates";
 import type { StudyColumns } from "../../prepare/study-columns";
 import { type Finding, finding } from "./findings";
 
@@ -153,17 +153,14 @@ function checkLevels(variable: Variable, columns: StudyColumns): Finding[] {
 
 /** Dates that the order most of them are written in does not read. */
 function checkDates(variable: Variable, column: ResponseColumn): Finding[] {
-  const orders = column.texts.map((text) => ordersOf([text]));
-  const votes = new Map<string, number>();
-  orders.flat().forEach((order) => votes.set(order, (votes.get(order) ?? 0) + 1));
-  const best = [...votes].sort((a, b) => b[1] - a[1])[0]?.[0];
+  const best = commonOrder(column.texts);
+  const reads = column.texts.map((text) => best !== null && readDay(text, best) !== null);
   const rows: number[] = [];
   const found = new Map<string, number>();
   for (let row = 0; row < column.values.length; row++) {
     const text = cellText(column, row);
     if (text === null || variable.missing.includes(text)) continue;
-    const order = column.states[row] === CellState.text ? orders[column.values[row]!]! : [];
-    if (best !== undefined && order.some((o) => o === best)) continue;
+    if (column.states[row] === CellState.text && reads[column.values[row]!]) continue;
     rows.push(row + 1);
     add(found, text);
   }

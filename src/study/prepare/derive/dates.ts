@@ -32,6 +32,21 @@ export function ordersOf(texts: readonly string[]): DateOrder[] {
   return (Object.keys(PATTERNS) as DateOrder[]).filter((order) => texts.length > 0 && texts.every((text) => readDay(text, order) !== null));
 }
 
+/** The order that most of some texts are dates in; null when none is. Day before month where it cannot be told. */
+export function commonOrder(texts: readonly string[]): DateOrder | null {
+  const votes = (Object.keys(PATTERNS) as DateOrder[]).map((order) => ({
+    order,
+    for: texts.filter((text) => readDay(text, order)).length,
+  }));
+  const best = votes.reduce((a, b) => (b.for > a.for ? b : a));
+  return best.for === 0 ? null : best.order;
+}
+
+/** Days since the first of January 1970. */
+export function dayNumber({ year, month, day }: Day): number {
+  return Date.UTC(year, month - 1, day) / 86_400_000;
+}
+
 /** Years completed between two days, as a person counts an age; negative when `to` is before `from`. */
 export function completedYears(from: Day, to: Day): number {
   const years = to.year - from.year;
@@ -40,6 +55,5 @@ export function completedYears(from: Day, to: Day): number {
 
 /** Years between two days with decimals: days over the mean length of a year. */
 export function exactYears(from: Day, to: Day): number {
-  const at = ({ year, month, day }: Day) => Date.UTC(year, month - 1, day) / 86_400_000;
-  return (at(to) - at(from)) / DAYS_A_YEAR;
+  return (dayNumber(to) - dayNumber(from)) / DAYS_A_YEAR;
 }
