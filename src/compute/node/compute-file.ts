@@ -122,7 +122,7 @@ function parseStudy(text: string, file: string, data: TableData): Study {
   });
   const partial = Partial.safeParse(upgraded(raw, file));
   if (!partial.success) throw new CallError(`${file}: ${z.prettifyError(partial.error)}`);
-  const known = new Set(partial.data.codebook.map((v) => v.name));
+  const known = new Set(partial.data.codebook.map((v) => v.name.trim())); // as the study's door does
   const taken = data.columns.find(({ name }) => partial.data.derived.some((d) => d.name === name))?.name;
   if (taken !== undefined)
     throw new CallError(

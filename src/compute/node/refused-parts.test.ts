@@ -127,7 +127,7 @@ test.each(broken)("%s", async (_, part, told, wanted) => {
   expect(told(all)).toEqual(wanted);
   for (const section of ["variables", "scales", "structures", "ladders", "comparisons"]) {
     const others = Object.fromEntries(Object.entries<unknown>(all[section]).filter(([id]) => id in without[section] && id !== "odd"));
-    const { odd: __, ...before } = without[section];
+    const before = Object.fromEntries(Object.entries<unknown>(without[section]).filter(([id]) => id !== "odd"));
     expect(others).toEqual(before);
   }
 });

@@ -15,6 +15,8 @@ describe("upper tails against closed forms of special degrees of freedom", () =>
     [3000, 120],
     [1e6, 50],
     [1e20, 30],
+    [1e23, 28], // 1e-306
+    [7e8, 76],
   ])("F(2, d) beyond %d, d = %d", (x, d) => {
     const exact = Math.exp((-d / 2) * Math.log1p((2 * x) / d));
     expect(error(fUpperTail(x, 2, d), exact)).toBeLessThan(1e-10);

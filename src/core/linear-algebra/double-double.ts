@@ -5,6 +5,12 @@
  */
 export type DoubleDouble = readonly [hi: number, lo: number];
 
+/** A vector of n numbers of 32 digits: high and low parts. */
+export interface ExactVector {
+  readonly hi: Float64Array;
+  readonly lo: Float64Array;
+}
+
 const SPLITTER = 134217729; // 2^27 + 1 cuts a double's 53 bits in two halves
 
 /** a + b exactly. */

@@ -1,7 +1,7 @@
-import { type DoubleDouble, twoSum } from "../linear-algebra/double-double";
+import { type DoubleDouble, type ExactVector, twoSum } from "../linear-algebra/double-double";
 import { apply, applyTransposed } from "../linear-algebra/householder";
 import { solveUpper, solveUpperTransposed } from "../linear-algebra/triangular";
-import { type ExactVector, productSum, subtractMultiple } from "./exact-columns";
+import { productSum, subtractMultiple } from "./exact-columns";
 import { columnAt, type PreparedDesign } from "./prepared-design";
 import type { RefinedSolution } from "./semi-normal-solution";
 

@@ -1,7 +1,8 @@
 import { isConstant } from "../describe/constant";
-import { mean } from "../describe/mean";
+import { exactMean } from "../describe/mean";
 import { standardDeviation } from "../describe/standard-deviation";
 import { DuplicateTermError, UnknownVariableError } from "../errors";
+import { type DoubleDouble, multiply } from "../linear-algebra/double-double";
 import { type Category, categoryColumn, type CategoryChoice, codingTable, type CodingTable } from "./categories";
 import { columnKey, type Part, partKey, type Term, termIdentity, termName } from "./terms";
 
@@ -30,6 +31,8 @@ export interface DesignColumn {
   readonly term: Term;
   readonly components: readonly ComponentColumn[];
   readonly values: Float64Array;
+  /** What the rounding of a product took from each value, where that matters. */
+  readonly low: Float64Array | null;
   readonly noise: number;
 }
 
@@ -85,12 +88,12 @@ export function designMatrix(
     const sd = standardDeviation(raw);
     const centred = metric !== "model" || (inProducts.has(variable) && choices.centring !== "raw");
     const own = { name: partKey({ variable, level: null }), variable, level: null };
-    if (!centred) return [{ ...own, values: raw, sd, ...sizes(raw, 0) }];
-    const subtracted = mean(raw);
+    if (!centred) return [{ ...own, values: raw, sd, ...sizes(raw, false) }];
+    const subtracted = exactMean(raw);
     const dividedBy = (metric !== "model" || choices.centring === "z") && !isConstant(raw) ? sd : 1;
-    codings.push({ variable, subtracted, dividedBy });
+    codings.push({ variable, subtracted: subtracted[0], dividedBy });
     const values = shifted(raw, subtracted, dividedBy);
-    return [{ ...own, values, sd: sd / dividedBy, ...sizes(values, subtracted / dividedBy) }];
+    return [{ ...own, values, sd: sd / dividedBy, ...sizes(values, true) }];
   };
   const categorical = (variable: string, category: Category): ComponentColumn[] => {
     const table = codingTable(variable, category, choices.categories?.get(variable) ?? null);
@@ -99,9 +102,9 @@ export function designMatrix(
       const values = categoryColumn(category, table, at);
       const sd = standardDeviation(values);
       const column = { name: partKey({ variable, level }), variable, level };
-      if (metric !== "z-indicators" || isConstant(values)) return { ...column, values, sd, ...sizes(values, 0) };
-      const z = shifted(values, mean(values), sd);
-      return { ...column, values: z, sd: 1, ...sizes(z, mean(values) / sd) };
+      if (metric !== "z-indicators" || isConstant(values)) return { ...column, values, sd, ...sizes(values, false) };
+      const z = shifted(values, exactMean(values), sd);
+      return { ...column, values: z, sd: 1, ...sizes(z, true) };
     });
   };
   const componentColumns = (variable: string): readonly ComponentColumn[] => {
@@ -122,7 +125,7 @@ export function designMatrix(
       if (seen.has(identity)) throw new DuplicateTermError({ term: termName(term), components: [...term.components] });
       seen.add(identity);
       for (const components of everyChoice(term.components.map(componentColumns))) {
-        columns.push({ name: columnKey(components), term, components, values: productOf(components), noise: noiseOf(components) });
+        columns.push({ name: columnKey(components), term, components, ...productOf(components), noise: noiseOf(components) });
       }
     }
     return columns.length;
@@ -135,12 +138,26 @@ function everyChoice(lists: readonly (readonly ComponentColumn[])[]): ComponentC
   return lists.reduce<ComponentColumn[][]>((chosen, list) => chosen.flatMap((head) => list.map((next) => [...head, next])), [[]]);
 }
 
-function productOf(components: readonly ComponentColumn[]): Float64Array {
+/** Far from 0 by so many SDs, a variable's products are rounded by more than their variation can bear. */
+const FAR = 1e3;
+
+function productOf(components: readonly ComponentColumn[]): Pick<DesignColumn, "values" | "low"> {
   const first = components[0]!.values;
-  if (components.length === 1) return first;
+  if (components.length === 1) return { values: first, low: null };
+  if (components.some(({ largest, sd }) => largest > FAR * sd)) return exactProduct(components);
   const values = first.slice();
   for (const { values: factor } of components.slice(1)) for (let i = 0; i < values.length; i++) values[i] = values[i]! * factor[i]!;
-  return values;
+  return { values, low: null };
+}
+
+function exactProduct(components: readonly ComponentColumn[]): { values: Float64Array; low: Float64Array } {
+  const n = components[0]!.values.length;
+  const [values, low] = [new Float64Array(n), new Float64Array(n)];
+  for (let i = 0; i < n; i++) {
+    const product = components.reduce<DoubleDouble>((sofar, { values: factor }) => multiply(sofar, [factor[i]!, 0]), [1, 0]);
+    [values[i], low[i]] = product;
+  }
+  return { values, low };
 }
 
 /** Rounding errors of the components, each times the largest values of the others. */
@@ -148,15 +165,16 @@ function noiseOf(components: readonly ComponentColumn[]): number {
   return components.reduce((sum, own) => sum + components.reduce((product, c) => product * (c === own ? c.noise : c.largest), 1), 0);
 }
 
-/** @param shift what was taken from the values, in the unit they now have: its rounding is in every one of them */
-function sizes(values: Float64Array, shift: number): Pick<ComponentColumn, "largest" | "noise"> {
+/** @param centred whether the values were rounded when something was taken from them */
+function sizes(values: Float64Array, centred: boolean): Pick<ComponentColumn, "largest" | "noise"> {
   let largest = 0;
   for (const value of values) largest = Math.max(largest, Math.abs(value));
-  return { largest, noise: shift === 0 ? 0 : Number.EPSILON * (Math.abs(shift) + largest) };
+  return { largest, noise: centred ? Number.EPSILON * largest : 0 };
 }
 
-function shifted(raw: Float64Array, subtracted: number, dividedBy: number): Float64Array {
+/** Both parts of what is subtracted count: of numbers 10¹² SDs from 0, the mean's rounding is a large part of a deviation. */
+function shifted(raw: Float64Array, [high, low]: DoubleDouble, dividedBy: number): Float64Array {
   const values = new Float64Array(raw.length);
-  for (let i = 0; i < raw.length; i++) values[i] = (raw[i]! - subtracted) / dividedBy;
+  for (let i = 0; i < raw.length; i++) values[i] = (raw[i]! - high - low) / dividedBy;
   return values;
 }

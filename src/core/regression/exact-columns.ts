@@ -1,12 +1,7 @@
+import { add, type DoubleDouble, type ExactVector, multiply, subtract } from "../linear-algebra/double-double";
 import type { ScaledColumn } from "./prepared-design";
 
 const SPLITTER = 134217729; // 2^27 + 1, see double-double.ts
-
-/** A vector of n numbers of 32 digits: high and low parts. */
-export interface ExactVector {
-  readonly hi: Float64Array;
-  readonly lo: Float64Array;
-}
 
 /**
  * v ← v − x·b in double-double, x the column as it stands in the factorization: (value − centre)·scale with all its digits, or
@@ -24,7 +19,8 @@ export function subtractMultiple({ hi, lo }: ExactVector, column: ScaledColumn |
     }
     return;
   }
-  const { values, centre, scale } = column;
+  const { values, centre, scale, exact } = column;
+  if (exact) return subtractExactMultiple({ hi, lo }, exact, [bHi, bLo]);
   const cb = SPLITTER * bHi;
   const bh = cb - (cb - bHi);
   const bl = bHi - bh;
@@ -61,7 +57,8 @@ export function productSum({ hi, lo }: ExactVector, column: ScaledColumn | null)
     }
     return sum + rest;
   }
-  const { values, centre, scale } = column;
+  const { values, centre, scale, exact } = column;
+  if (exact) return exactProductSum({ hi, lo }, exact);
   for (let i = 0; i < n; i++) {
     const x = values[i]!;
     const d = x - centre;
@@ -83,4 +80,15 @@ export function productSum({ hi, lo }: ExactVector, column: ScaledColumn | null)
     sum = u;
   }
   return sum + rest;
+}
+
+/** The same of a column that is given with all its digits: few are. */
+function subtractExactMultiple({ hi, lo }: ExactVector, column: ExactVector, b: DoubleDouble): void {
+  for (let i = 0; i < hi.length; i++) [hi[i], lo[i]] = subtract([hi[i]!, lo[i]!], multiply([column.hi[i]!, column.lo[i]!], b));
+}
+
+function exactProductSum({ hi, lo }: ExactVector, column: ExactVector): number {
+  let sum: DoubleDouble = [0, 0];
+  for (let i = 0; i < hi.length; i++) sum = add(sum, multiply([column.hi[i]!, column.lo[i]!], [hi[i]!, lo[i]!]));
+  return sum[0] + sum[1];
 }

@@ -78,7 +78,11 @@ export interface LadderModels {
 export function ladderModels(spec: LadderSpec, variables: ReadonlyMap<string, Predictor>): LadderModels {
   const y = variables.get(spec.outcome);
   if (!y || "codes" in y) throw new UnknownVariableError({ variable: spec.outcome });
-  if (y.length < 2) throw new TooFewCasesError({ cases: y.length, needed: 2, purpose: "A regression" });
+  if (y.length < 2) {
+    // how many columns its categories would have cannot be told from nobody: each term has one at least
+    const terms = spec.steps.flat().length;
+    throw new TooFewCasesError({ cases: y.length, needed: terms + 2, purpose: `A model of ${terms} terms` });
+  }
   const design = designMatrix(spec.steps, variables, spec);
   return { spec, variables, y, design, fits: fitSteps(design, spec.outcome, y) };
 }

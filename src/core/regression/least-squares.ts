@@ -137,14 +137,14 @@ export function leastSquares(design: PreparedDesign, width: number): Fit {
 }
 
 /**
- * How large the outcome and the parts it is predicted from are, in scaled outcome units: residuals of a few rounding errors
+ * How large the outcome and the parts it is predicted from are (these about their means: the fit has an intercept), in scaled outcome units: residuals of a few rounding errors
  * of that size mean that nothing is left to explain.
  */
 function sizeOfParts(solution: readonly DoubleDouble[], design: PreparedDesign, kept: readonly number[]): number {
   const { outcome, columns } = design;
   return kept.slice(1).reduce((sum, k, i) => {
-    const { largest, scale } = columns[k - 1]!;
-    return sum + Math.abs(solution[i + 1]![0]) * largest * scale;
+    const { widest, scale } = columns[k - 1]!;
+    return sum + Math.abs(solution[i + 1]![0]) * widest * scale;
   }, outcome.largest * outcome.scale);
 }
 

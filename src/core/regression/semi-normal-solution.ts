@@ -1,7 +1,7 @@
-import { type DoubleDouble, twoSum } from "../linear-algebra/double-double";
+import { type DoubleDouble, type ExactVector, twoSum } from "../linear-algebra/double-double";
 import { applyTransposed } from "../linear-algebra/householder";
 import { solveUpper, solveUpperTransposed } from "../linear-algebra/triangular";
-import { type ExactVector, productSum, subtractMultiple } from "./exact-columns";
+import { productSum, subtractMultiple } from "./exact-columns";
 import { columnAt, type PreparedDesign, type ScaledColumn } from "./prepared-design";
 
 /** Up to this condition the correction below gains more than six digits, which is all that a first solve has left to gain. */
@@ -65,7 +65,11 @@ function subtractLittle({ hi, lo }: ExactVector, columns: readonly (ScaledColumn
       for (let i = 0; i < n; i++) lo[i] = lo[i]! - b[k]!;
       return;
     }
-    const { values, centre } = column;
+    const { values, centre, exact } = column;
+    if (exact) {
+      for (let i = 0; i < n; i++) lo[i] = lo[i]! - exact.hi[i]! * b[k]!;
+      return;
+    }
     const factor = column.scale * b[k]!;
     for (let i = 0; i < n; i++) lo[i] = lo[i]! - (values[i]! - centre) * factor;
   });

@@ -32,6 +32,7 @@ export function ladderResults(ladder: Ladder, fitted: FittedLadder, columns: Stu
   const settings = {
     outcome: ladder.outcome,
     filter: ladder.filter,
+    respondents: ladder.respondents,
     centring: ladder.centring,
     confidence: ladder.confidence,
     intervals: ladder.intervals,

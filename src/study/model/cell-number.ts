@@ -5,7 +5,7 @@ const NUMBER = /^[-+]?(?:\d+\.?\d*|\.\d+)(?:[eE][-+]?\d+)?$/;
 
 /**
  * A cell as a number, or null when it is words. Kept as words, so that nothing is lost: a leading zero (a code, as
- * `007`), a whole number beyond 2⁵³ (another code), a number too large for double precision.
+ * `007`), a whole number beyond 2⁵³ that double precision does not hold to the last digit (another code), a number too large for double precision.
  */
 export function cellNumber(cell: string, decimal: DecimalMark): number | null {
   const plain = decimal === "," ? cell.replace(",", ".") : cell;
@@ -13,7 +13,7 @@ export function cellNumber(cell: string, decimal: DecimalMark): number | null {
   if (/^[-+]?0\d/.test(plain)) return null;
   const value = Number(plain);
   if (!Number.isFinite(value)) return null;
-  if (/^[-+]?\d+$/.test(plain) && !Number.isSafeInteger(value)) return null;
+  if (/^[-+]?\d+$/.test(plain) && !Number.isSafeInteger(value) && BigInt(plain.replace("+", "")) !== BigInt(value)) return null;
   return value === 0 ? 0 : value;
 }
 
