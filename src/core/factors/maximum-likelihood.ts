@@ -4,7 +4,7 @@ import type { Extraction } from "./extraction";
 import type { InverseCorrelations } from "./inverse-correlations";
 import { type Valley, searchFrom } from "../linear-algebra/minimize";
 import { outer, secondDerivatives } from "./second-derivatives";
-import { STARTS, uniquenessStarts } from "./uniqueness-starts";
+import { heywoodStarts, STARTS, uniquenessStarts } from "./uniqueness-starts";
 
 /** Lowest uniqueness: at it a factor explains an item all but wholly, and the case is reported (Heywood). */
 export const LOWEST_UNIQUENESS = 0.005;
@@ -46,7 +46,8 @@ export function maximumLikelihood(
   };
   const guess = Float64Array.from({ length: k }, (_, i) => Math.min(1, (1 - factors / (2 * k)) / inverse[i * k + i]!));
   const starts = uniquenessStarts(guess, count).map((start) => start.map(Math.log));
-  const found = searchFrom(starts, Math.log(LOWEST_UNIQUENESS), look);
+  const further = () => heywoodStarts(guess, LOWEST_UNIQUENESS).map((start) => start.map(Math.log));
+  const found = searchFrom(starts, Math.log(LOWEST_UNIQUENESS), look, further);
   const uniqueness = found.at.map(Math.exp);
   const { values, vectors } = scaledEigen(r, k, found.at);
   const loadings = new Float64Array(k * factors);

@@ -5,7 +5,7 @@ import { LOWEST_UNIQUENESS } from "./maximum-likelihood";
 import { leadingLoadings } from "./principal-components";
 import { type Valley, searchFrom } from "../linear-algebra/minimize";
 import { secondDerivatives } from "./second-derivatives";
-import { STARTS, uniquenessStarts } from "./uniqueness-starts";
+import { heywoodStarts, STARTS, uniquenessStarts } from "./uniqueness-starts";
 
 /**
  * Minimum-residual factors: the least sum of squared differences between the correlations and those the factors make, off the diagonal,
@@ -31,8 +31,8 @@ export function minimumResidual({ r, items: k }: CorrelationMatrix, start: Float
     );
     return { value, gradient, ...second };
   };
-  const starts = uniquenessStarts(start.map((h2) => 1 - h2), STARTS); // prettier-ignore
-  const found = searchFrom(starts, LOWEST_UNIQUENESS, look);
+  const guess = start.map((h2) => 1 - h2);
+  const found = searchFrom(uniquenessStarts(guess, STARTS), LOWEST_UNIQUENESS, look, () => heywoodStarts(guess, LOWEST_UNIQUENESS));
   const loadings = leadingLoadings(symmetricEigen(withDiagonal(r, k, found.at), k), k, factors);
   return {
     loadings,

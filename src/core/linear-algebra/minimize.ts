@@ -90,11 +90,19 @@ const SAME_DEPTH = 1e-9;
  * The least place that searches from several starts find. The first start's is kept where no other lies lower by more than rounding, so that further starts
  * change nothing that was found well.
  * @param starts at least one; length k each
+ * @param further where to begin as well when several starts end at different places, or one at the bound
  */
-export function searchFrom(starts: readonly Float64Array[], bound: number, look: (at: Float64Array) => Valley): BestSearch {
+export function searchFrom(
+  starts: readonly Float64Array[],
+  bound: number,
+  look: (at: Float64Array) => Valley,
+  further: () => readonly Float64Array[] = () => [],
+): BestSearch {
   const found = starts.map((start) => searchAbove(bound, start, look));
   const lower = (a: Search, b: Search) => a.value < b.value - SAME_DEPTH * (1 + Math.abs(b.value));
+  const apart = found.some((one) => one.at.some((x) => x <= bound) || lower(found[0]!, one) || lower(one, found[0]!));
+  if (starts.length > 1 && apart) found.push(...further().map((start) => searchAbove(bound, start, look)));
   const sound = found.filter((one) => one.settled);
   const best = (sound.length > 0 ? sound : found).reduce((least, one) => (lower(one, least) ? one : least));
-  return { ...best, starts: starts.length, higher: sound.filter((one) => lower(best, one)).length };
+  return { ...best, starts: found.length, higher: sound.filter((one) => lower(best, one)).length };
 }
