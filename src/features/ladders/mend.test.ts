@@ -1,6 +1,6 @@
 import { analyseLadder } from "@/study/analyse/analyse-ladder";
 import { ladderDepth } from "@/study/analyse/ladder-depth";
-import { applyEdits } from "@/study/model/edit";
+import { applyEdits, type Edit } from "@/study/model/edit";
 import { Ladder } from "@/study/model/ladder";
 import { plain } from "@/study/report/words";
 import { Study, titleOf } from "@/study/model/study";
@@ -141,6 +141,20 @@ test("who is left out stays in the study: the ladder goes by a filter of its own
   expect(result.fit.n).toBe(before.fit.n - 1);
   expect(result.sample.rowsUsed).not.toContain(6);
   expect(after.filters[0]!.everywhere).toBe(false);
+});
+
+test("a filter that the ladder named goes on holding when another respondent is left out", () => {
+  const grown = { id: "grown", name: "Grown", conditions: [{ kind: "between" as const, variable: "x", low: -1, high: 1 }] };
+  const study = within(ladderOf({ respondents: "grown" }, ["x"]), Study.parse({ ...base, filters: [grown] }));
+  const [ladder] = study.ladders;
+  const { edits } = mend({ do: "leave-out-rows", rows: [4] }, study, ladder!) as { edits: Edit[] };
+  const after = applyEdits(study, edits).study;
+  const rowsOf = (of: Study) => {
+    const result = analyseLadder(of, of.ladders[0]!, source);
+    return result.status === "fitted" ? result.sample.rowsUsed : [];
+  };
+  expect(rowsOf(study).length).toBeGreaterThan(5);
+  expect(rowsOf(after)).toEqual(rowsOf(study).filter((row) => row !== 4));
 });
 
 test("a remedy that is a look changes nothing: it leads to the respondent or to the gaps", () => {

@@ -68,14 +68,17 @@ function variableEdit(study: Study, name: string, change: (variable: Variable) =
   return variable ? [{ subject: "variable", id: name, to: change(variable) }] : [];
 }
 
-/** A filter of its own, which this ladder then goes by: nobody leaves the study. */
+/** A filter of its own, which this ladder then goes by, with all that chose its respondents before: nobody leaves the study. */
 function leaveOut(study: Study, ladder: Ladder, name: string, reason: string, condition: RespondentFilter["conditions"][number]): Edit[] {
   const taken = study.filters.map((f) => f.id);
   const id = newId(name, taken);
   const own = ladder.filter
     ? [{ kind: "values" as const, variable: ladder.filter.variable, equals: ladder.filter.equals, not: false }]
     : [];
-  const to = RespondentFilter.parse({ id, name: name.slice(0, 200), reason, conditions: [...own, condition] });
+  const named = study.filters.find((f) => f.id === ladder.respondents && !f.everywhere);
+  const conditions = [...(named?.conditions ?? []), ...own, condition];
+  const why = named ? `${reason} Besides whom “${named.name}” leaves out.` : reason;
+  const to = RespondentFilter.parse({ id, name: name.slice(0, 200), reason: why.slice(0, 2000), conditions });
   return [
     { subject: "filter", id, to },
     { subject: "ladder", id: ladder.id, to: { ...ladder, filter: null, respondents: id } },

@@ -4,7 +4,7 @@ import { Input } from "antd";
 import { Fragment, useState } from "react";
 import { useStudy } from "@/features/study/study-context";
 import type { Variable } from "@/study/model/variable";
-import { formatNumber } from "@/study/report/format-number";
+import { formatPlain } from "@/study/report/format-number";
 import { CodebookEntry, KIND_WORDS } from "./CodebookEntry";
 import { ManyEntries } from "./ManyEntries";
 import { PasteBlock } from "./PasteBlock";
@@ -153,7 +153,7 @@ function Row({ variable, derived, chosen, marked, open, onMark, onOpen, onClose 
         <td>{KIND_WORDS[variable.kind]}</td>
         <td>
           {variable.range
-            ? `${formatNumber(variable.range.low, 0)} to ${formatNumber(variable.range.high, 0)}`
+            ? `${formatPlain(variable.range.low)} to ${formatPlain(variable.range.high)}`
             : variable.kind === "category"
               ? `${variable.levels.length} levels`
               : variable.levels.length > 0

@@ -8,7 +8,7 @@ import type { AnswerStrip as AnswerStripCounts } from "@/study/analyse/answer-st
 import type { SheetOrder } from "@/study/analyse/responses/row-list";
 import { correctionId } from "@/study/model/correction";
 import { variableTitle } from "@/study/model/variable";
-import { counted, formatCount, formatNumber } from "@/study/report/format-number";
+import { counted, formatCount, formatNumber, formatValue } from "@/study/report/format-number";
 import { CASE_WORDS } from "@/study/report/recipe-words";
 import { refusalWords } from "@/study/report/refusals";
 import { AnswerStrip } from "@/ui/charts/AnswerStrip";
@@ -59,10 +59,10 @@ function NotesOf({ name, row, onOrder, onMake }: Props & { name: string }) {
   const watches = ({ outside, wordsInNumbers }: AnswerStripCounts) => [
     ...(variable.range ? outside : []).slice(0, 5).map(({ value, count }) => ({
       id: String(value),
-      words: `${formatNumber(value, 0)} stands ${count === 1 ? "once" : `${count} times`} outside the declared answers.`,
+      words: `${formatValue(value)} stands ${count === 1 ? "once" : `${count} times`} outside the declared answers.`,
       fixes: [
         {
-          label: `Count ${formatNumber(value, 0)} as missing`,
+          label: `Count ${formatValue(value)} as missing`,
           act: () => void store.edit(...declareMissing([name], study.codebook, String(value))),
         },
       ],
@@ -107,7 +107,7 @@ function NotesOf({ name, row, onOrder, onMake }: Props & { name: string }) {
         <Note heading="What it holds">
           <AnswerStrip strip={strip} width={236} />
           <p>
-            {`${strip.answers.map((a) => `${formatNumber(a.value, 0)} (${a.count})`).join(", ")}. `}
+            {`${strip.answers.map((a) => `${formatValue(a.value)} (${a.count})`).join(", ")}. `}
             {counted(strip.missing, "respondent")} without an answer.
           </p>
         </Note>
@@ -181,7 +181,7 @@ function LookNote({ name }: { name: string }) {
         <>
           <ScoreHistogram histogram={histogram} width={236} height={84} title={name} n={d.n} format={(v) => formatNumber(v, 0)} />
           <p>
-            M {formatNumber(d.mean)}, SD {formatNumber(d.sd)}, from {formatNumber(d.min)} to {formatNumber(d.max)}.
+            M {formatNumber(d.mean)}, SD {formatNumber(d.sd)}, from {formatValue(d.min)} to {formatValue(d.max)}.
           </p>
         </>
       ) : (

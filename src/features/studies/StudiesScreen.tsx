@@ -9,6 +9,7 @@ import type { Arrived } from "@/features/study/upload/upload-client";
 import { formatCount } from "@/study/report/format-number";
 import { Masthead } from "@/ui/parts/Masthead";
 import { type DeletedStudy, DeletedStudies } from "./DeletedStudies";
+import { LocalTime } from "@/ui/parts/LocalTime";
 import css from "./studies.module.css";
 import { useStudyEnd } from "./use-study-end";
 
@@ -55,7 +56,7 @@ export function StudiesScreen(props: {
                 <th scope="col" className={css.number}>
                   Respondents
                 </th>
-                <th scope="col">Last change (UTC)</th>
+                <th scope="col">Last change</th>
                 <th scope="col">
                   <span className="visually-hidden">End</span>
                 </th>
@@ -68,7 +69,9 @@ export function StudiesScreen(props: {
                     <Link href={`/studies/${study.id}/ladders`}>{study.name}</Link>
                   </th>
                   <td className={css.number}>{formatCount(study.rows)}</td>
-                  <td className="quiet">{study.updatedAt.slice(0, 16)}</td>
+                  <td className="quiet">
+                    <LocalTime at={study.updatedAt} />
+                  </td>
                   <td className={css.number}>
                     <button type="button" className="link" aria-label={`Delete ${study.name}`} onClick={() => void end(study.id, "delete")}>
                       Delete

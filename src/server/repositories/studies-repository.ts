@@ -40,7 +40,12 @@ export interface RecordedRevision extends RevisionMark {
 export const studiesRepository = (db: Database) => ({
   list(): StudyLine[] {
     return db
-      .select({ id: studies.id, name: studies.name, rows: datasets.rows, updatedAt: studies.updatedAt })
+      .select({
+        id: studies.id,
+        name: studies.name,
+        rows: datasets.rows,
+        updatedAt: sql<string>`replace(${studies.updatedAt}, ' ', 'T') || 'Z'`,
+      })
       .from(studies)
       .innerJoin(datasets, eq(datasets.id, studies.datasetId))
       .where(isNull(studies.deletedAt))

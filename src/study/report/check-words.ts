@@ -210,7 +210,9 @@ function emptyCells(variable: Variable, f: Finding, study: Study): Fix {
 
 /** Respondents left out of the whole study by one filter, which grows when more are found. */
 function leaveOut(study: Study, id: string, name: string, reason: string, f: Finding, label: string): Fix {
-  const known = study.filters.find((filter) => filter.id === id);
+  // a filter of the same id that holds only where it is chosen is another's
+  const known = study.filters.find((filter) => filter.id === id && filter.everywhere);
+  if (!known && study.filters.some((filter) => filter.id === id)) return leaveOut(study, `${id}_all`, name, reason, f, label);
   const rows = new Set(f.rows);
   for (const condition of known?.conditions ?? []) if (condition.kind === "not-rows") condition.rows.forEach((row) => rows.add(row));
   const others = (known?.conditions ?? []).filter((c) => c.kind !== "not-rows");

@@ -78,6 +78,11 @@ export function formatPlain(value: number): string {
   return String(value).replace("-", "−");
 }
 
+/** A value that somebody has: whole numbers as they are, others with two decimals. */
+export function formatValue(value: number | null): string {
+  return value !== null && Number.isInteger(value) && Math.abs(value) < 1e7 ? formatPlain(value) : formatNumber(value);
+}
+
 /** `95 %` of a share such as .95; a decimal where there is one. */
 export function formatPercent(share: number): string {
   return `${Math.round(share * 1000) / 10} %`;
