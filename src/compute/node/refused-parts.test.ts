@@ -141,6 +141,16 @@ test("dates order respondents by their day; ties are told", async () => {
   expect([ties.durbin_watson, ties.durbin_watson_permutation.reason]).toEqual([null, "order-has-ties"]);
 });
 
+test("the interval of a change follows the ladder's errors: clusters count, and one cluster gives none", async () => {
+  const of = async (cluster: string | null) => {
+    const { ladders } = await results({ ...WHOLE, ladders: [...WHOLE.ladders, ladder("odd", { cluster })] });
+    return ladders.odd.steps["2"].change.large_sample_interval;
+  };
+  const [alone, within] = [await of(null), await of("g")];
+  expect(within.upper - within.lower).not.toBeCloseTo(alone.upper - alone.lower, 3);
+  expect(await of("k")).toBeNull();
+});
+
 test("a variable the study works out may not have the name of a column", async () => {
   await expect(
     results({ ...WHOLE, ...recipe("words", { kind: "centre", from: "a" }), codebook: [...WHOLE.codebook, { name: "words" }] }),
