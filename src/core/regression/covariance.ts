@@ -1,7 +1,8 @@
 import { tCritical } from "../distributions/t-distribution";
 import { solveUpperTransposed } from "../linear-algebra/triangular";
 import { type Estimate, type Inference, estimate } from "./coefficients";
-import type { Fit } from "./least-squares";
+import type { Fit, FitBasis } from "./least-squares";
+import type { ScaledColumn } from "./prepared-design";
 import { hasFullLeverage, leverages, orthonormalBasis } from "./orthonormal-basis";
 
 /** Which standard errors: equal variances assumed, allowed to differ from case to case, or cases dependent within clusters. */
@@ -96,8 +97,20 @@ function clusterRobust(fit: Fit, codes: Int32Array): Covariance | NoCovariance {
   return { kind: "cluster", df: clusters - 1, middle, clusters };
 }
 
+/** What combinations of the coefficients of a fit are worked out from, and nothing of the size of the sample. */
+export interface CombinedFit {
+  readonly n: number;
+  readonly perfect: boolean;
+  readonly basis: Pick<FitBasis, "width" | "kept" | "triangle" | "solution" | "dependent"> & {
+    readonly design: {
+      readonly columns: readonly Pick<ScaledColumn, "centre" | "scale">[];
+      readonly outcome: Pick<ScaledColumn, "centre" | "scale">;
+    };
+  };
+}
+
 /** What a test of one coefficient or combination needs. `confidence` as .95. */
-export function inference(fit: Fit, { df }: Pick<Covariance, "df">, confidence: number): Inference {
+export function inference(fit: Pick<CombinedFit, "perfect">, { df }: Pick<Covariance, "df">, confidence: number): Inference {
   return { df, critical: tCritical(confidence, df), exact: fit.perfect };
 }
 
@@ -115,7 +128,7 @@ export function coefficientErrors(fit: Fit, of: Covariance): Float64Array {
  * Standard error of w₀·intercept + Σ wⱼ·bⱼ, outcome units.
  * @param weights length q: the intercept's first, then one per column of the fit, in the units the columns entered in
  */
-function combinationError(fit: Fit, of: Covariance, weights: ArrayLike<number>): number {
+function combinationError(fit: CombinedFit, of: Covariance, weights: ArrayLike<number>): number {
   const { design, triangle, kept } = fit.basis;
   const scaled = scaledWeights(fit, weights);
   const size = scaled.reduce((largest, w) => Math.max(largest, Math.abs(w)), 0);
@@ -144,7 +157,7 @@ function varianceAlong({ kind, middle }: Covariance, u: Float64Array): number {
 }
 
 /** The same combination in the centred and scaled units of the basis. */
-function scaledWeights(fit: Fit, weights: ArrayLike<number>): Float64Array {
+function scaledWeights(fit: CombinedFit, weights: ArrayLike<number>): Float64Array {
   const { design, kept } = fit.basis;
   return Float64Array.from(kept, (k, i) => {
     if (k === 0) return weights[0]!;
@@ -154,11 +167,50 @@ function scaledWeights(fit: Fit, weights: ArrayLike<number>): Float64Array {
 }
 
 /** A combination w₀·intercept + Σ wⱼ·bⱼ with its test. See combinationError for the weights. */
-export function combination(fit: Fit, of: Covariance, weights: ArrayLike<number>, confidence: number): Estimate {
+export function combination(fit: CombinedFit, of: Covariance, weights: ArrayLike<number>, confidence: number): Estimate {
   const { design, solution } = fit.basis;
   const scaled = scaledWeights(fit, weights);
   let value = 0;
   for (let i = 0; i < scaled.length; i++) value += scaled[i]! * solution[i]!;
   value = value / design.outcome.scale + weights[0]! * design.outcome.centre;
   return estimate(value, combinationError(fit, of, weights), inference(fit, of, confidence));
+}
+
+/**
+ * Variances and covariance of two combinations, [w·w, w·v, v·v], in squared outcome units: what the error of w + t·v is made of for any t.
+ * @param w, v as in `combination`; their sizes should not differ by much
+ */
+export function combinationCovariance(
+  fit: CombinedFit,
+  of: Covariance,
+  w: ArrayLike<number>,
+  v: ArrayLike<number>,
+): [number, number, number] {
+  const { design, triangle, kept } = fit.basis;
+  const solved = [w, v].map((weights) => solveUpperTransposed(triangle, scaledWeights(fit, weights), kept.length));
+  const [a, b] = [solved[0]!, solved[1]!];
+  const sum = varianceAlong(of, a.map((x, i) => x + b[i]!)); // prettier-ignore
+  const difference = varianceAlong(of, a.map((x, i) => x - b[i]!)); // prettier-ignore
+  const unit = 1 / design.outcome.scale ** 2;
+  return [varianceAlong(of, a) * unit, ((sum - difference) / 4) * unit, varianceAlong(of, b) * unit];
+}
+
+/** True when the weights say of a dropped column what the kept ones say of it: otherwise its share is not known. @param row a weight per column of the design */
+export function isEstimable(fit: CombinedFit, intercept: number, row: readonly number[]): boolean {
+  const { design, kept, dependent } = fit.basis;
+  const scaled = (column: number) => {
+    const { centre, scale } = design.columns[column - 1]!;
+    return (row[column - 1]! - intercept * centre) * scale;
+  };
+  return dependent.every(({ column, weights }) => {
+    const own = scaled(column);
+    let implied = weights[0]! * intercept;
+    let size = Math.abs(own);
+    for (let i = 1; i < weights.length; i++) {
+      const part = weights[i]! * scaled(kept[i]!);
+      implied += part;
+      size = Math.max(size, Math.abs(part));
+    }
+    return Math.abs(own - implied) <= 1e-8 * Math.max(size, 1 / Math.sqrt(fit.n));
+  });
 }

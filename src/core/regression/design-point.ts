@@ -1,6 +1,6 @@
 import { mean } from "../describe/mean";
 import { standardDeviation } from "../describe/standard-deviation";
-import type { ComponentColumn, DesignColumn, DesignMatrix, Predictor } from "./design-matrix";
+import type { ComponentColumn, DesignMatrix, Predictor } from "./design-matrix";
 import { partKey } from "./terms";
 
 /** What a formula is carried out with: numbers, or values written on a tape. */
@@ -28,18 +28,25 @@ export interface HeldAt {
   value: number;
 }
 
+/** What a place needs to know of a component and of a column, without their values. */
+export type PlacedComponent = Pick<ComponentColumn, "name" | "variable" | "level">;
+export interface PlacedColumn {
+  readonly components: readonly PlacedComponent[];
+}
+export type PlacedDesign = Pick<DesignMatrix, "codings" | "tables">;
+
 /** Mean + so many SDs of a numeric component, in the units it entered in. */
-export type SpreadOf<V> = (component: ComponentColumn, sds: number) => V;
+export type SpreadOf<V> = (component: PlacedComponent, sds: number) => V;
 
 /** Where every component column stands, in the units it entered in. */
-export type Place<V> = (component: ComponentColumn) => V;
+export type Place<V> = (component: PlacedComponent) => V;
 
 /**
  * A place among the predictors: what is held where it is held, numeric variables else at their means, categories at equal weights of
  * their levels. Averages are put into the variables; products are formed from them (docs/methods.md, “Marginal means”).
  * @param held by component; a component that is not named stands at its average
  */
-export function placeAt<V>(of: Arithmetic<V>, design: DesignMatrix, held: readonly HeldAt[], spread: SpreadOf<V>): Place<V> {
+export function placeAt<V>(of: Arithmetic<V>, design: PlacedDesign, held: readonly HeldAt[], spread: SpreadOf<V>): Place<V> {
   return (component) => {
     const at = held.find((h) => h.component === component.name);
     if (at?.unit === "raw") return of.constant(component.level === null ? entered(design, component.variable, at.value) : at.value);
@@ -60,13 +67,13 @@ export function sampleSpread(design: DesignMatrix, variables: ReadonlyMap<string
 }
 
 /** A value of a numeric variable as it enters the columns. */
-export function entered({ codings }: DesignMatrix, variable: string, value: number): number {
+export function entered({ codings }: Pick<DesignMatrix, "codings">, variable: string, value: number): number {
   const coding = codings.find((c) => c.variable === variable);
   return coding ? (value - coding.subtracted) / coding.dividedBy : value;
 }
 
 /** The value of a category's column with its levels at equal weights. */
-function averageOfLevels({ tables }: DesignMatrix, { variable, level }: ComponentColumn): number {
+function averageOfLevels({ tables }: PlacedDesign, { variable, level }: PlacedComponent): number {
   const table = tables.find((t) => t.variable === variable)!;
   const at = table.columns.indexOf(level!);
   return table.levels.reduce((sum, l) => sum + l.values[at]!, 0) / table.levels.length;
@@ -76,7 +83,7 @@ function averageOfLevels({ tables }: DesignMatrix, { variable, level }: Componen
 export const NUMERIC_PLACES = { low: -1, mean: 0, high: 1 } as const;
 
 /** Where a variable's components stand at one of its levels, or at mean − SD, mean or mean + SD. */
-export function heldAtLevel({ tables }: DesignMatrix, variable: string, level: string): HeldAt[] {
+export function heldAtLevel({ tables }: PlacedDesign, variable: string, level: string): HeldAt[] {
   const table = tables.find((t) => t.variable === variable);
   if (!table) {
     const value = NUMERIC_PLACES[level as keyof typeof NUMERIC_PLACES];
@@ -87,7 +94,7 @@ export function heldAtLevel({ tables }: DesignMatrix, variable: string, level: s
 }
 
 /** What each column counts in the outcome predicted at a place; the intercept counts 1. */
-export function predictionWeights<V>(of: Arithmetic<V>, columns: readonly DesignColumn[], place: Place<V>): V[] {
+export function predictionWeights<V>(of: Arithmetic<V>, columns: readonly PlacedColumn[], place: Place<V>): V[] {
   return columns.map(({ components }) => components.reduce((product, c) => of.multiply(product, place(c)), of.constant(1)));
 }
 
@@ -96,7 +103,7 @@ export function predictionWeights<V>(of: Arithmetic<V>, columns: readonly Design
  * counts 0; a square counts twice. Per raw unit it is divided by what the variable was divided by.
  * @param component key of the variable's component
  */
-export function slopeWeights<V>(of: Arithmetic<V>, columns: readonly DesignColumn[], component: string, place: Place<V>): V[] {
+export function slopeWeights<V>(of: Arithmetic<V>, columns: readonly PlacedColumn[], component: string, place: Place<V>): V[] {
   return columns.map(({ components }) => {
     const times = components.filter((c) => c.name === component).length;
     if (times === 0) return of.constant(0);
@@ -106,7 +113,10 @@ export function slopeWeights<V>(of: Arithmetic<V>, columns: readonly DesignColum
 }
 
 /** What the variable of a component was divided by before it entered: 1 where it was not. */
-export function dividedBy({ columns, codings }: DesignMatrix, component: string): number {
+export function dividedBy(
+  { columns, codings }: Pick<DesignMatrix, "codings"> & { readonly columns: readonly PlacedColumn[] },
+  component: string,
+): number {
   const own = columns.flatMap((c) => c.components).find((c) => c.name === component);
   return (own?.level === null && codings.find((c) => c.variable === own.variable)?.dividedBy) || 1;
 }

@@ -3,9 +3,8 @@ import { mean } from "../describe/mean";
 import { standardDeviation } from "../describe/standard-deviation";
 import { heldAtLevel, NUMBERS, NUMERIC_PLACES, placeAt, predictionWeights, sampleSpread } from "./design-point";
 import type { Estimate } from "./coefficients";
-import { combination, type Covariance } from "./covariance";
+import { combination, type Covariance, isEstimable } from "./covariance";
 import type { LadderModels } from "./ladder";
-import type { Fit } from "./least-squares";
 
 /** A predicted outcome. Null: the sample does not hold what it would be predicted from. */
 export interface MarginalMean {
@@ -80,24 +79,4 @@ function placesOf({ design, variables }: LadderModels, variable: string): { leve
   const raw = variables.get(variable) as Float64Array;
   const [centre, sd] = [mean(raw), standardDeviation(raw)];
   return Object.entries(NUMERIC_PLACES).map(([level, sds]) => ({ level, at: centre + sds * sd }));
-}
-
-/** True when the row says of a dropped column what the kept ones say of it: otherwise its share is not known. */
-function isEstimable(fit: Fit, intercept: number, row: readonly number[]): boolean {
-  const { design, kept, dependent } = fit.basis;
-  const scaled = (column: number) => {
-    const { centre, scale } = design.columns[column - 1]!;
-    return (row[column - 1]! - intercept * centre) * scale;
-  };
-  return dependent.every(({ column, weights }) => {
-    const own = scaled(column);
-    let implied = weights[0]! * intercept;
-    let size = Math.abs(own);
-    for (let i = 1; i < weights.length; i++) {
-      const part = weights[i]! * scaled(kept[i]!);
-      implied += part;
-      size = Math.max(size, Math.abs(part));
-    }
-    return Math.abs(own - implied) <= 1e-8 * Math.max(size, 1 / Math.sqrt(fit.n));
-  });
 }

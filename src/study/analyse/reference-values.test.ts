@@ -27,7 +27,6 @@ const ELSEWHERE: Record<string, string> = {
 };
 /** By subject; a block may hold parts that are compared all the same. */
 const LATER: Record<string, string> = {
-  "6": "probing products",
   "7": "group comparison",
 };
 /** Blocks of later capabilities, one by one. */
@@ -51,10 +50,7 @@ const LATER_BLOCKS: Record<string, string> = {
   "library_five_steps/envelope": "residual pictures",
 };
 /** Paths inside compared blocks that belong to later capabilities. */
-const LATER_PARTS: [string, RegExp][] = [
-  ["centring products only", /^intercept_if_only_products/],
-  ["slopes along a square", /^square\/(slope_of_|predicted)/],
-];
+const LATER_PARTS: [string, RegExp][] = [["centring products only", /^intercept_if_only_products/]];
 
 /** Blocks of variables, without a ladder of their own: smooths of ladders made for them, and tests of the first values only. */
 async function ofVariables(set: ReferenceSet, block: string, document: any, source: ReturnType<typeof sourceOf>): Promise<unknown> {

@@ -1,6 +1,7 @@
 import { CoreError } from "@/core/errors";
 import type * as core from "@/core/errors";
 import type { SingularResamplesError } from "@/core/resampling/resampler";
+import type { NoCovariance } from "@/core/regression/covariance";
 import type { FormulaFaultError } from "../model/formula";
 import type { NothingToStandardizeError } from "../prepare/derive/derive";
 import type { UnfinishedLadderError } from "../prepare/ladder-models";
@@ -15,6 +16,22 @@ export class TooFewItemsError extends CoreError {
   }
 }
 
+/** The step has no product of what is to be probed. */
+export class NothingToProbeError extends CoreError {
+  readonly code = "nothing-to-probe";
+  constructor(readonly details: { focal: string; moderators: string[]; step: number }) {
+    super(`Step ${details.step} has no product of "${details.focal}" with what it is probed by.`);
+  }
+}
+
+/** The step has no standard errors of the chosen kind. */
+export class NoErrorsError extends CoreError {
+  readonly code = "no-errors";
+  constructor(readonly details: { why: NoCovariance["reason"] }) {
+    super(`The standard errors of the step are not available: ${details.why}.`);
+  }
+}
+
 type CoreErrors = Exclude<{ [K in keyof typeof core]: InstanceType<(typeof core)[K]> }[keyof typeof core], { readonly code: never }>;
 type Refusing =
   | CoreErrors
@@ -25,6 +42,8 @@ type Refusing =
   | UndeclaredRangeError
   | CircleError
   | MissingColumnError
+  | NothingToProbeError
+  | NoErrorsError
   | TooFewItemsError;
 type AsData<E> = E extends { readonly code: infer C extends string; readonly details: infer D }
   ? string extends C

@@ -5,6 +5,7 @@ import { derived } from "./derived";
 import { filter } from "./filter";
 import { ladder } from "./ladder";
 import { ladderDepth } from "./ladder-depth";
+import { probe } from "./probe";
 import { scale } from "./scale";
 import { structure } from "./structure";
 import { variable } from "./variable";
@@ -22,6 +23,7 @@ export const KINDS = [
   structure,
   ladder,
   comparison,
+  probe,
   ladderDepth,
   strips,
   column,

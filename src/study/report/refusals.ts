@@ -112,6 +112,16 @@ export function refusalWords(refusal: Refusal, title: (name: string) => string):
       };
     case "too-many-cases":
       return { what: `${d.purpose} is made for at most ${d.most} respondents; there are ${d.cases}.`, remedy: "Use fewer of them." };
+    case "nothing-to-probe":
+      return {
+        what: `Step ${d.step} has no product of ${title(d.focal)} with ${listed(d.moderators.map(title))}.`,
+        remedy: "Add the product to the step, or ask something else of it.",
+      };
+    case "no-errors":
+      return {
+        what: `The standard errors that this ladder asks for cannot be had in this step${d.why === "too-few-clusters" ? ": there are fewer than two clusters" : ": a respondent decides the step's prediction alone"}.`,
+        remedy: "Choose other standard errors in the ladder's sentence.",
+      };
     case "unknown-variable":
       return { what: `There is no variable ${title(d.variable)}.`, remedy: "Take it out, or bring in a file that has it." };
     default:

@@ -10,9 +10,15 @@ interface Compared {
 /** Values below this count as this size, unless the block says otherwise. */
 const FLOOR = 1e-6;
 
-/** Every leaf of the expected values with what stands at the same place in ours; a list is one leaf. */
+/** Every leaf of the expected values with what stands at the same place in ours; a list of numbers is one leaf. */
 export function leaves(expected: unknown, got: unknown, path = ""): Compared[] {
-  if (expected === null || typeof expected !== "object" || Array.isArray(expected)) return [{ path, expected, got }];
+  const things =
+    Array.isArray(expected) &&
+    typeof expected[0] === "object" &&
+    expected[0] !== null &&
+    !Array.isArray(expected[0]) &&
+    !("tol" in expected[0]);
+  if (expected === null || typeof expected !== "object" || (Array.isArray(expected) && !things)) return [{ path, expected, got }];
   return Object.entries(expected).flatMap(([key, value]) => {
     const inside = got !== null && typeof got === "object" ? (got as Record<string, unknown>)[key] : undefined;
     return leaves(value, inside, path === "" ? key : `${path}/${key}`);

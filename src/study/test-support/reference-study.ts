@@ -1,5 +1,6 @@
 import type { ReferenceBlock, ReferenceSet } from "@/core/test-support/reference-set";
 import { Study } from "../model/study";
+import { ownProbes, probesOf } from "./reference-probes";
 
 type Setting = Record<string, unknown>;
 
@@ -74,6 +75,8 @@ export function studyOf(set: ReferenceSet): Study {
       });
     }
   }
+  const asked = ladders.length === 0 ? [] : probesOf(set);
+  if (asked.some(({ hc3 }) => hc3)) ladders.push(ladder("main_hc3", { over: { errors: "hc3" } }));
   return Study.parse({
     format: "beta-step-study",
     version: 1,
@@ -83,6 +86,7 @@ export function studyOf(set: ReferenceSet): Study {
     structures: factored.structures,
     ladders,
     comparisons,
+    probes: asked.map(({ probe }) => probe),
   });
 }
 
@@ -145,6 +149,8 @@ export function oursOf(name: string, block: ReferenceBlock, document: any, json:
   const own = document.ladders[name] ?? main;
   const last = (ladder: any) => ladder.steps[String(Object.keys(ladder.steps).length)];
   if (name.startsWith("efa")) return factorsOf(name, document);
+  const probed = document.probes && ownProbes(name, block.values, document);
+  if (probed) return document.ladders[name] ? { ...document.ladders[name], ...(probed as object) } : probed;
   const scale = /^(scores|reliability|omega)_(\w+)$/.exec(name);
   if (scale && document.scales[`${scale[2]}_mean`]) {
     const mean = document.scales[`${scale[2]}_mean`];

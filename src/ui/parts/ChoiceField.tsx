@@ -3,7 +3,7 @@
 import { Select } from "antd";
 import type { DefaultOptionType } from "antd/es/select";
 import { useEffect, useRef, useState } from "react";
-import { matches } from "./matches";
+import { inGroups, matches, searched } from "./matches";
 import css from "./page.module.css";
 import type { Choice } from "./choice";
 import type { Typed } from "./later";
@@ -24,16 +24,13 @@ export interface ChoiceFieldProps {
 }
 
 /**
- * Choices as the select wants them, groups in order of first appearance. A group's heading is an option that cannot be
- * chosen: the select's own groups put attributes on headings that a screen reader is not allowed.
+ * Choices as the select wants them. A group's heading is an option that cannot be chosen: the select's own groups put attributes on headings that a screen
+ * reader is not allowed.
  */
 function groupedOptions(choices: readonly Choice[]): DefaultOptionType[] {
-  const groups = [...new Set(choices.map((c) => c.group))];
-  return groups.flatMap((group): DefaultOptionType[] => {
-    const own = choices
-      .filter((c) => c.group === group)
-      .map((c) => ({ value: c.value, label: c.label, search: `${c.label} ${c.search ?? ""}` }));
-    return group === undefined ? own : [{ value: `group ${group}`, label: group, disabled: true, className: css.group }, ...own];
+  return inGroups(choices).flatMap(({ group, own }): DefaultOptionType[] => {
+    const options = own.map((c) => ({ value: c.value, label: c.label, search: searched(c) }));
+    return group === undefined ? options : [{ value: `group ${group}`, label: group, disabled: true, className: css.group }, ...options];
   });
 }
 
@@ -42,7 +39,6 @@ export default function ChoiceField(props: ChoiceFieldProps & Typed) {
   const [search, setSearch] = useState(props.typed ?? "");
   const options = groupedOptions(props.choices);
   const opened = useRef(false);
-  const early = useRef([...(props.entered ?? [])]);
   /** Not yet open, the list clears what it was handed: that is not heard. */
   const hear = (typed: string) => {
     if (opened.current || typed !== "") setSearch(typed);
@@ -50,14 +46,7 @@ export default function ChoiceField(props: ChoiceFieldProps & Typed) {
   // the list opens with the first effects, its own before this one
   useEffect(() => {
     opened.current = true;
-    for (let typed = early.current.shift(); typed !== undefined; typed = early.current.shift()) {
-      const first = typed === "" ? undefined : options.find((option) => !option.disabled && matches(typed!, option)); // what Enter takes in the open list
-      if (!first) continue;
-      props.onChoose(first.value as string);
-      props.onDone?.();
-      return; // the next one is for what this one has changed
-    }
-  }, [props, options]);
+  }, []);
   return (
     <Select
       aria-label={props["aria-label"]}

@@ -4,10 +4,19 @@ import { useRef, useState } from "react";
 import type { Choice } from "./choice";
 import type { ChoiceFieldProps } from "./ChoiceField";
 import { laterField } from "./later";
+import { firstFitting } from "./matches";
 import css from "./page.module.css";
 
 /** The open list, for words and for whatever else is chosen so. */
-export const ChoiceField = laterField<ChoiceFieldProps>(() => import("./ChoiceField"));
+export const ChoiceField = laterField<ChoiceFieldProps>(
+  () => import("./ChoiceField"),
+  ({ choices, onChoose, onDone }, typed) => {
+    const choice = firstFitting(choices, typed);
+    if (!choice) return;
+    onChoose(choice.value);
+    onDone?.();
+  },
+);
 
 /** An underlined word of a sentence that is a setting: click it, or press Enter on it, to change it in place. */
 export function SettingWord(props: {

@@ -6,18 +6,19 @@ import { AWAKE } from "./Awake";
 /** After the page has woken nothing more is fetched for so long: the first numbers are on their way. */
 const REST_MS = 1500;
 
-/** What was typed before the part was there, and before that, with Enter after each. */
+/** What stands in the field before the part is there. */
 export interface Typed {
   typed?: string;
-  entered?: readonly string[];
 }
 
 /**
  * A field whose code is fetched once the page is awake, so that the page's first numbers do not wait for it. One that is opened before it is there is a plain
- * field until then, and is handed what was typed and entered.
+ * field until then: what is entered in it is done at once, and what stands in it is handed on.
+ * @param enter does what Enter means for what was typed
  */
 export function laterField<P extends { "aria-label": string }>(
   load: () => Promise<{ default: ComponentType<P & Typed> }>,
+  enter: (props: P, typed: string) => void,
 ): ComponentType<P> {
   let there: ComponentType<P & Typed> | null = null;
   let coming: Promise<unknown> | null = null;
@@ -26,11 +27,10 @@ export function laterField<P extends { "aria-label": string }>(
   return function Later(props: P) {
     const [Field, setField] = useState(() => there);
     const [typed, setTyped] = useState("");
-    const [entered, setEntered] = useState<readonly string[]>([]);
     useEffect(() => {
       if (!Field) void fetched().then(() => setField(() => there));
     }, [Field]);
-    if (Field) return <Field {...props} typed={typed} entered={entered} />;
+    if (Field) return <Field {...props} typed={typed} />;
     return (
       <input
         aria-label={props["aria-label"]}
@@ -39,7 +39,7 @@ export function laterField<P extends { "aria-label": string }>(
         onChange={(event) => setTyped(event.target.value)}
         onKeyDown={(event) => {
           if (event.key !== "Enter") return;
-          setEntered([...entered, typed]);
+          enter(props, typed);
           setTyped("");
         }}
       />
