@@ -29,6 +29,7 @@ import { Flight } from "./flight/Flight";
 import { LadderMargin } from "./LadderMargin";
 import { LadderSentence } from "./LadderSentence";
 import css from "./ladders.module.css";
+import { Probes } from "./probes/Probes";
 import { SaveBack } from "./SaveBack";
 import { useChangeLadder } from "./use-change-ladder";
 
@@ -187,6 +188,7 @@ export function LadderSheet({ ladder, selected, onSelect }: { ladder: Ladder; se
             <SaveBack ladder={ladder} step={step} />
           </section>
         )}
+        {fitted && <Probes ladder={ladder} step={selected} />}
       </main>
       <LadderMargin ladder={ladder} result={resultTold} depth={depthTold} boot={boot.intervals} step={selected} before={before} />
     </>

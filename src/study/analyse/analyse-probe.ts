@@ -1,8 +1,8 @@
 import { covariance } from "@/core/regression/covariance";
 import { type ProbeGround, probeGround } from "@/core/regression/probe-ground";
 import type { Desk } from "../kinds/kind";
-import type { ProbeSpec } from "../kinds/probe";
-import { activeTerms } from "../model/ladder";
+import { activeTerms, type Ladder } from "../model/ladder";
+import type { Probe } from "../model/probe";
 import type { AnalysisSample } from "../prepare/analysis-sample";
 import { fitLadderOf, type FittedLadder } from "./analyse-ladder";
 import { type ProbeReading, readProbe } from "./read-probe";
@@ -29,7 +29,11 @@ export type ProbeResult =
 const MOST_POINTS = 5000;
 
 /** Probes a step of a ladder. @param fitted the ladder, where it is fitted already */
-export function analyseProbe({ probe, ladder }: ProbeSpec, { study, responses, columns }: Desk, fitted?: FittedLadder): ProbeResult {
+export function analyseProbe(
+  { probe, ladder }: { probe: Probe; ladder: Ladder },
+  { study, responses, columns }: Desk,
+  fitted?: FittedLadder,
+): ProbeResult {
   const found = fitted ?? fitLadderOf(study, ladder, responses, columns);
   if (found.status === "refused") return found;
   const { models, sample } = found;

@@ -1,7 +1,6 @@
 import type { Estimate } from "@/core/regression/coefficients";
 import type { EffectAlong, FocalEffect, NoAlong } from "@/core/regression/simple-effects";
 import type { Analysis, Desk } from "../kinds/kind";
-import type { ProbeSpec } from "../kinds/probe";
 import type { Ladder } from "../model/ladder";
 import type { Probe } from "../model/probe";
 import { fittedAt } from "./analyse-ladder";
@@ -80,7 +79,7 @@ function predictions({ focal }: Probe, { ground }: Probed, place: ProbePlace) {
   );
 }
 
-export const analysis: Analysis<Probe, ProbeSpec, ProbeResult> = {
+export const analysis: Analysis<Probe, { probe: Probe; ladder: Ladder }, ProbeResult> = {
   run: (spec, desk) => analyseProbe(spec, desk),
   results: probeResults,
 };

@@ -30,10 +30,6 @@ export const probe = {
     names: [focal, ...moderators.map((m) => m.variable)].map((name) => ({ name })),
     objects: [{ kind: "ladder", id: ladder }],
   }),
-  faults: ({ ladder, step }: Probe, study: StudyParts) => {
-    const found = study.ladders.find((l) => l.id === ladder);
-    return found && step !== null && step > found.steps.length ? [`The ladder "${found.name}" has no step ${step}.`] : [];
-  },
   load: () => import("../analyse/probe-analysis"),
   headline: (result: ProbeResult) =>
     result.status === "refused"

@@ -114,7 +114,7 @@ export function refusalWords(refusal: Refusal, title: (name: string) => string):
       return { what: `${d.purpose} is made for at most ${d.most} respondents; there are ${d.cases}.`, remedy: "Use fewer of them." };
     case "nothing-to-probe":
       return {
-        what: `Step ${d.step} has no product of ${title(d.focal)} with ${listed(d.moderators.map(title))}.`,
+        what: `Step ${d.step} has no product of ${title(d.focal)} with ${listed(d.moderators.map((name) => title(name)))}.`,
         remedy: "Add the product to the step, or ask something else of it.",
       };
     case "no-errors":

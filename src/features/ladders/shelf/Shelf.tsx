@@ -168,8 +168,10 @@ function OpenLadder({ ladder, onOpen }: { ladder: Ladder; onOpen: (id: string) =
     if (store.edit({ subject: "ladder", id, to: copyLadder(ladder, { id, name: name.slice(0, 200), outcome }) })) onOpen(id);
   };
   const used = study.comparisons.filter((c) => c.models.some((m) => m.ladder === ladder.id));
+  const probes = study.probes.filter((p) => p.ladder === ladder.id);
+  const gone = [...used.map((c) => ({ subject: "comparison" as const, id: c.id, to: null })), ...probes.map((p) => ({ subject: "probe" as const, id: p.id, to: null }))]; // prettier-ignore
   const remove = () =>
-    store.edit(...used.map((c) => ({ subject: "comparison" as const, id: c.id, to: null })), {
+    store.edit(...gone, {
       subject: "ladder",
       id: ladder.id,
       to: null,

@@ -1,0 +1,55 @@
+"use client";
+
+import { newId } from "@/features/study/new-id";
+import { useStudy } from "@/features/study/study-context";
+import type { Ladder } from "@/study/model/ladder";
+import type { Probe } from "@/study/model/probe";
+import { listed } from "@/study/report/format-number";
+import page from "@/ui/parts/page.module.css";
+import { asked, type Offer, probeOffers } from "./probe-offers";
+import { ProbeSheet } from "./ProbeSheet";
+import css from "./probes.module.css";
+
+/** What can be asked of the selected step, and what has been: each with its answer, in order. */
+export function Probes({ ladder, step }: { ladder: Ladder; step: number }) {
+  const { study, store, title } = useStudy();
+  const own = study.probes.filter((p) => p.ladder === ladder.id);
+  const isCategory = (name: string) => study.codebook.some((v) => v.name === name && v.kind === "category");
+  const stepOf = (p: Probe) => Math.min(p.step ?? ladder.steps.length, ladder.steps.length);
+  const open = probeOffers(ladder, step, isCategory).filter(
+    (offer) => !own.some((p) => stepOf(p) === step + 1 && asked(p) === asked(offer)),
+  );
+  const ask = (offer: Offer) => {
+    const id = newId(`${offer.focal} by ${offer.moderators.map((m) => m.variable).join(" ")}`, study.probes.map((p) => p.id)); // prettier-ignore
+    const at = step + 1 === ladder.steps.length ? null : step + 1;
+    store.edit({ subject: "probe", id, to: { id, ladder: ladder.id, step: at, metric: "raw", ...offer } });
+  };
+  if (open.length === 0 && own.length === 0) return null;
+  return (
+    <section aria-label="Probes" className={css.probes}>
+      {own.map((probe) => (
+        <ProbeSheet key={probe.id} probe={probe} ladder={ladder} />
+      ))}
+      {open.length > 0 && (
+        <div className={css.offers}>
+          <h2 className={page.heading}>To ask of step {step + 1}</h2>
+          <ul>
+            {open.map((offer) => (
+              <li key={asked(offer)}>
+                <button type="button" className="link" onClick={() => ask(offer)}>
+                  {question(offer, title, isCategory(offer.focal))}
+                </button>
+              </li>
+            ))}
+          </ul>
+        </div>
+      )}
+    </section>
+  );
+}
+
+function question({ focal, moderators }: Offer, title: (name: string) => string, category: boolean): string {
+  const names = moderators.map((m) => m.variable);
+  if (names.length === 1 && names[0] === focal) return `Where does the slope of ${title(focal)} bend?`;
+  return `How does ${category ? "the difference by" : "the slope of"} ${title(focal)} change with ${listed(names.map((name) => title(name)))}?`;
+}

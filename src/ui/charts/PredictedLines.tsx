@@ -1,0 +1,120 @@
+import { scaleLinear } from "d3-scale";
+import { area, line } from "d3-shape";
+import { apart, lineStyle } from "./line-styles";
+
+const FRAME = { width: 470, height: 300, left: 46, right: 104, top: 12, bottom: 44 };
+
+export interface PredictedLine {
+  name: string;
+  points: { x: number; y: number; lower: number | null; upper: number | null }[];
+}
+
+/** Predicted outcomes as lines with their bands, named at their ends; pale beyond the 5th and 95th percentile, where the data are thin. */
+export function PredictedLines(props: {
+  lines: readonly PredictedLine[];
+  /** Respondents as points; null: not shown. */
+  points: { x: Float64Array; y: Float64Array } | null;
+  /** Between these nine tenths of the respondents lie. */
+  thick: [number, number];
+  title: string;
+  axis: string;
+  outcome: string;
+  format: (v: number) => string;
+}) {
+  const { lines, points, thick, format } = props;
+  const all = lines.flatMap((one) => one.points);
+  const ys = all.flatMap((p) => [p.y, p.lower ?? p.y, p.upper ?? p.y]);
+  const shown = points ? [...ys, ...points.y] : ys;
+  const base = FRAME.height - FRAME.bottom;
+  const x = scaleLinear()
+    .domain([all[0]!.x, lines[0]!.points.at(-1)!.x])
+    .range([FRAME.left, FRAME.width - FRAME.right]);
+  const y = scaleLinear()
+    .domain([shown.reduce((a, b) => Math.min(a, b)), shown.reduce((a, b) => Math.max(a, b))])
+    .nice(5)
+    .range([base, FRAME.top]);
+  const stroke = line<PredictedLine["points"][number]>()
+    .x((p) => x(p.x))
+    .y((p) => y(p.y));
+  const band = area<PredictedLine["points"][number]>()
+    .x((p) => x(p.x))
+    .y0((p) => y(p.lower ?? p.y))
+    .y1((p) => y(p.upper ?? p.y));
+  const ends = apart(
+    lines.map((one) => y(one.points.at(-1)!.y) + 4),
+    15,
+    FRAME.top + 8,
+    base,
+  );
+  const right = FRAME.width - FRAME.right;
+  return (
+    <svg
+      role="img"
+      aria-label={`${props.title}: ${lines.map((one) => `${one.name} from ${format(one.points[0]!.y)} to ${format(one.points.at(-1)!.y)}`).join("; ")}`}
+      viewBox={`0 0 ${FRAME.width} ${FRAME.height}`}
+      width="100%"
+      style={{ display: "block", maxWidth: FRAME.width }}
+      fontFamily="var(--sans)"
+      fontSize={12}
+    >
+      {y.ticks(5).map((tick) => (
+        <g key={tick}>
+          <line x1={FRAME.left} x2={right} y1={y(tick)} y2={y(tick)} stroke="var(--rule-pale)" />
+          <text x={FRAME.left - 8} y={y(tick) + 4} textAnchor="end" fill="var(--quiet)">
+            {y.tickFormat(5)(tick)}
+          </text>
+        </g>
+      ))}
+      {points &&
+        Array.from(points.x, (value, i) => (
+          <circle
+            key={i}
+            cx={x(value)}
+            cy={y(points.y[i]!)}
+            r={1.6}
+            fill="var(--pencil)"
+            fillOpacity={points.x.length > 800 ? 0.25 : 0.5}
+          />
+        ))}
+      {lines.map((one, i) => (
+        <path key={one.name} d={band(one.points)!} fill={lineStyle(i).colour} fillOpacity={0.1} />
+      ))}
+      {lines.map((one, i) => {
+        const { colour, dash } = lineStyle(i);
+        return (
+          <g key={one.name}>
+            <path d={stroke(one.points)!} fill="none" stroke={colour} strokeWidth={2} strokeDasharray={dash} />
+            <text x={right + 8} y={ends[i]} fill={colour} fontWeight={600}>
+              {one.name.length > 16 ? `${one.name.slice(0, 15)}…` : one.name}
+            </text>
+          </g>
+        );
+      })}
+      {[
+        { from: x.range()[0]!, to: x(thick[0]) },
+        { from: x(thick[1]), to: x.range()[1]! },
+      ].map(({ from, to }, i) => (
+        <rect
+          key={i}
+          x={from}
+          y={FRAME.top}
+          width={Math.max(0, to - from)}
+          height={base - FRAME.top}
+          fill="var(--paper)"
+          fillOpacity={0.62}
+        >
+          <title>One in twenty respondents lies here: the data are thin.</title>
+        </rect>
+      ))}
+      <line x1={FRAME.left} x2={right} y1={base + 0.5} y2={base + 0.5} stroke="var(--ink)" />
+      {x.ticks(5).map((tick) => (
+        <text key={tick} x={x(tick)} y={base + 16} textAnchor="middle" fill="var(--quiet)">
+          {x.tickFormat(5)(tick)}
+        </text>
+      ))}
+      <text x={(FRAME.left + right) / 2} y={FRAME.height - 8} textAnchor="middle" fill="var(--ink)">
+        {props.axis}
+      </text>
+    </svg>
+  );
+}
