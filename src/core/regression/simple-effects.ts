@@ -109,6 +109,13 @@ export function predictedAt(ground: ProbeGround, held: readonly Held[]): Estimat
   return estimated(ground, 1, predicted(ground, held));
 }
 
+/** A weighted sum of predicted outcomes whose weights add up to nothing, tested: a difference, one against the mean of several. */
+export function predictionContrast(ground: ProbeGround, parts: readonly { held: readonly Held[]; weight: number }[]): Estimate | null {
+  const rows = parts.map(({ held }) => predicted(ground, held));
+  const sum = ground.design.columns.map((_, i) => parts.reduce((total, { weight }, k) => total + weight * rows[k]![i]!, 0));
+  return estimated(ground, 0, sum);
+}
+
 /** An effect along a numeric moderator: effect and variance at any of its values, and where the band around it leaves zero. */
 export interface EffectAlong {
   moderator: string;

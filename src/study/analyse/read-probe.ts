@@ -83,7 +83,7 @@ function effectsOf(ground: ProbeGround, focal: string): FocalEffect[] {
 }
 
 /** Every combination of the moderators' places; the first varies slowest. */
-function placesOf(ground: ProbeGround, moderators: readonly ProbedModerator[]): ProbePlace[] {
+export function placesOf(ground: ProbeGround, moderators: readonly ProbedModerator[]): ProbePlace[] {
   const lists = moderators.map((m) => valuesOf(ground, m));
   const combined = lists.reduce<ModeratorAt[][]>((all, list) => all.flatMap((head) => list.map((next) => [...head, next])), [[]]);
   return combined.map((at) => ({

@@ -5,6 +5,7 @@ import { derived } from "./derived";
 import { filter } from "./filter";
 import { ladder } from "./ladder";
 import { ladderDepth } from "./ladder-depth";
+import { means } from "./means";
 import { probe } from "./probe";
 import { scale } from "./scale";
 import { structure } from "./structure";
@@ -24,6 +25,7 @@ export const KINDS = [
   ladder,
   comparison,
   probe,
+  means,
   ladderDepth,
   strips,
   column,

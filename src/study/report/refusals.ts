@@ -114,8 +114,11 @@ export function refusalWords(refusal: Refusal, title: (name: string) => string):
       return { what: `${d.purpose} is made for at most ${d.most} respondents; there are ${d.cases}.`, remedy: "Use fewer of them." };
     case "nothing-to-probe":
       return {
-        what: `Step ${d.step} has no product of ${title(d.focal)} with ${listed(d.moderators.map((name) => title(name)))}.`,
-        remedy: "Add the product to the step, or ask something else of it.",
+        what:
+          d.moderators.length === 0
+            ? `Step ${d.step} does not hold ${title(d.focal)}.`
+            : `Step ${d.step} has no product of ${title(d.focal)} with ${listed(d.moderators.map((name) => title(name)))}.`,
+        remedy: `Add ${d.moderators.length === 0 ? "it" : "the product"} to the step, or ask something else of it.`,
       };
     case "no-errors":
       return {

@@ -1,10 +1,9 @@
 "use client";
 
-import { useEffect, useMemo, useRef, useState } from "react";
+import { useMemo, useState } from "react";
 import { ComputationState } from "@/features/study/ComputationState";
 import { useStudy } from "@/features/study/study-context";
 import { useAsked } from "@/features/study/use-computed";
-import { useOpen } from "@/features/ladders/use-open";
 import { probeCsv } from "@/files/probe-csv";
 import { tableAsHtml } from "@/files/table-html";
 import { readProbe } from "@/study/analyse/read-probe";
@@ -19,23 +18,19 @@ import { fileName, saveFile } from "@/ui/parts/save-file";
 import { ProbePictures } from "./ProbePictures";
 import { ProbeSentence } from "./ProbeSentence";
 import { SlopeTable } from "./SlopeTable";
+import { useFold } from "./use-fold";
 import css from "./probes.module.css";
 
 /** One probe: its sentence, its pictures, the table of its slopes, and what they say. A mark that is dragged is read off the fitted step; nothing is fitted anew. */
 export function ProbeSheet({ probe, ladder }: { probe: Probe; ladder: Ladder }) {
   const { store, title } = useStudy();
-  const { probe: opened } = useOpen();
   const computed = useAsked("probe", probe);
   const { result, outdated } = computed;
-  const [folded, setFolded] = useState(false);
+  const { folded, fold, section } = useFold(probe.id);
   const [moved, setMoved] = useState<Probe["moderators"] | null>(null);
-  const section = useRef<HTMLElement>(null);
   const draft = useMemo(() => ({ ...probe, moderators: moved ?? probe.moderators }), [probe, moved]);
   const probed = result?.status === "probed" && knows(result.ground, draft) ? result : null;
   const reading = useMemo(() => probed && readProbe(draft, probed.ground, probe.metric), [draft, probed, probe.metric]);
-  useEffect(() => {
-    if (opened === probe.id) section.current?.scrollIntoView({ block: "start" });
-  }, [opened, probe.id]);
   const change = (to: Probe) => store.edit({ subject: "probe", id: probe.id, to });
   const rest = () => {
     if (!moved) return;
@@ -57,9 +52,7 @@ export function ProbeSheet({ probe, ladder }: { probe: Probe; ladder: Ladder }) 
           {probe.moderators.length === 1 && probe.moderators[0]!.variable === probe.focal ? "square" : "product"}
         </span>
         <span className={css.ways}>
-          <button type="button" className="link" aria-expanded={!folded} onClick={() => setFolded(!folded)}>
-            {folded ? "Unfold" : "Fold"}
-          </button>
+          {fold}
           {" · "}
           <button type="button" className="link" onClick={() => store.edit({ subject: "probe", id: probe.id, to: null })}>
             Remove

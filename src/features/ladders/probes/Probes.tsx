@@ -2,11 +2,13 @@
 
 import { newId } from "@/features/study/new-id";
 import { useStudy } from "@/features/study/study-context";
-import type { Ladder } from "@/study/model/ladder";
+import { activeTerms, type Ladder } from "@/study/model/ladder";
+import { Means } from "@/study/model/means";
 import type { Probe } from "@/study/model/probe";
 import { listed } from "@/study/report/format-number";
 import page from "@/ui/parts/page.module.css";
 import { asked, type Offer, probeOffers } from "./probe-offers";
+import { MeansSheet } from "./MeansSheet";
 import { ProbeSheet } from "./ProbeSheet";
 import css from "./probes.module.css";
 
@@ -14,6 +16,7 @@ import css from "./probes.module.css";
 export function Probes({ ladder, step }: { ladder: Ladder; step: number }) {
   const { study, store, title } = useStudy();
   const own = study.probes.filter((p) => p.ladder === ladder.id);
+  const means = study.means.filter((m) => m.ladder === ladder.id);
   const isCategory = (name: string) => study.codebook.some((v) => v.name === name && v.kind === "category");
   const stepOf = (p: Probe) => Math.min(p.step ?? ladder.steps.length, ladder.steps.length);
   const open = probeOffers(ladder, step, isCategory).filter(
@@ -24,13 +27,29 @@ export function Probes({ ladder, step }: { ladder: Ladder; step: number }) {
     const at = step + 1 === ladder.steps.length ? null : step + 1;
     store.edit({ subject: "probe", id, to: { id, ladder: ladder.id, step: at, metric: "raw", ...offer } });
   };
-  if (open.length === 0 && own.length === 0) return null;
+  const categories = [
+    ...new Set(
+      ladder.steps
+        .slice(0, step + 1)
+        .flatMap(activeTerms)
+        .flatMap((t) => t.components),
+    ),
+  ].filter((name) => isCategory(name) && !means.some((m) => m.variable === name));
+  const predict = (variable: string) => {
+    const id = newId(`means of ${variable}`, study.means.map((m) => m.id)); // prettier-ignore
+    const at = step + 1 === ladder.steps.length ? null : step + 1;
+    store.edit({ subject: "means", id, to: Means.parse({ id, ladder: ladder.id, step: at, variable }) });
+  };
+  if (open.length + own.length + means.length + categories.length === 0) return null;
   return (
     <section aria-label="Probes" className={css.probes}>
       {own.map((probe) => (
         <ProbeSheet key={probe.id} probe={probe} ladder={ladder} />
       ))}
-      {open.length > 0 && (
+      {means.map((one) => (
+        <MeansSheet key={one.id} means={one} ladder={ladder} />
+      ))}
+      {open.length + categories.length > 0 && (
         <div className={css.offers}>
           <h2 className={page.heading}>To ask of step {step + 1}</h2>
           <ul>
@@ -38,6 +57,13 @@ export function Probes({ ladder, step }: { ladder: Ladder; step: number }) {
               <li key={asked(offer)}>
                 <button type="button" className="link" onClick={() => ask(offer)}>
                   {question(offer, title, isCategory(offer.focal))}
+                </button>
+              </li>
+            ))}
+            {categories.map((name) => (
+              <li key={name}>
+                <button type="button" className="link" onClick={() => predict(name)}>
+                  What is predicted for each level of {title(name)}?
                 </button>
               </li>
             ))}

@@ -168,8 +168,7 @@ function OpenLadder({ ladder, onOpen }: { ladder: Ladder; onOpen: (id: string) =
     if (store.edit({ subject: "ladder", id, to: copyLadder(ladder, { id, name: name.slice(0, 200), outcome }) })) onOpen(id);
   };
   const used = study.comparisons.filter((c) => c.models.some((m) => m.ladder === ladder.id));
-  const probes = study.probes.filter((p) => p.ladder === ladder.id);
-  const gone = [...used.map((c) => ({ subject: "comparison" as const, id: c.id, to: null })), ...probes.map((p) => ({ subject: "probe" as const, id: p.id, to: null }))]; // prettier-ignore
+  const gone = [...used.map((c) => ({ subject: "comparison" as const, id: c.id, to: null })), ...study.probes.filter((p) => p.ladder === ladder.id).map((p) => ({ subject: "probe" as const, id: p.id, to: null })), ...study.means.filter((m) => m.ladder === ladder.id).map((m) => ({ subject: "means" as const, id: m.id, to: null }))]; // prettier-ignore
   const remove = () =>
     store.edit(...gone, {
       subject: "ladder",
