@@ -119,3 +119,41 @@ test("predictor and moderator trade places, the unit is SDs, and two categories 
   await cells.getByRole("button", { name: "Remove" }).click();
   await expect(cells).toBeHidden();
 });
+
+test("predicted means: a category by another, held against one level, are the compute command's; folded to a line and undone", async ({
+  page,
+}) => {
+  await page.goto(ladders());
+  for (const term of ["class format", "returning learner"]) {
+    await page.getByRole("button", { name: "Add a term to step 2" }).click();
+    await page.keyboard.type(term);
+    await page.keyboard.press("Enter");
+    await page.keyboard.press("Escape");
+  }
+  await page.getByRole("button", { name: "What is predicted for each level of Class format?" }).click();
+  const means = probeOf(page, "means of Class format");
+  await expect(means.getByTestId("contrasts")).toBeVisible();
+  const set = async (word: string, to: string) => {
+    await page.getByRole("button", { name: word }).click();
+    await page.keyboard.type(to);
+    await page.keyboard.press("Enter");
+  };
+  await set("Told apart by: nothing else", "Returning");
+  const both = probeOf(page, "means of Class format by Returning learner");
+  await set("Held against: the mean of all", "online");
+  await expect(both.getByRole("row", { name: /^blended, yes − online, yes/ })).toBeVisible();
+  await saved(page);
+  const told = Object.values<any>((await app.compute(app.demo, "demo/canal-street.csv")).means)[0];
+  const wanted = told.contrasts["returning yes, format blended - returning yes, format online"];
+  const cells = both.getByRole("row", { name: /^blended, yes − online, yes/ }).getByRole("cell");
+  expect((await cells.allInnerTexts()).slice(0, 3)).toEqual(numbersOf(wanted));
+  await both.getByRole("button", { name: "As a table" }).click();
+  await expect(both.getByTestId("means").getByRole("row", { name: /^online, no/ })).toContainText(
+    full(told.means["returning no, format online"].estimate),
+  );
+  await both.getByRole("button", { name: "Fold" }).click();
+  await expect(both).toContainText("Willingness to speak is predicted lowest for");
+  await expect(both.getByTestId("contrasts")).toBeHidden();
+  await page.keyboard.press("Control+z");
+  await expect(both.getByRole("button", { name: "Held against: the mean of all" })).toBeVisible();
+});

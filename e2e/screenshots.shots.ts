@@ -52,6 +52,34 @@ test("pictures of the main views", async ({ page }) => {
   await page.goto(place("ladders"));
   await expect(page.getByTestId("over-steps")).toBeVisible();
   await shot(page, "ladders");
+  const top = (name: RegExp) =>
+    page.getByRole("article", { name }).evaluate((article) => {
+      article.scrollIntoView({ block: "start" });
+      window.scrollBy(0, -80);
+    });
+  await page.getByRole("button", { name: "How does the slope of Speaking confidence change with Tutor support?" }).click();
+  await expect(page.getByTestId("slopes")).toBeVisible();
+  await top(/^Probe/);
+  await shot(page, "probe");
+  await page
+    .getByRole("article", { name: /^Probe/ })
+    .getByRole("button", { name: "Remove" })
+    .click();
+  await page.getByRole("button", { name: "Add a term to step 2" }).click();
+  await page.keyboard.type("home language");
+  await page.keyboard.press("Enter");
+  await page.keyboard.press("Escape");
+  await page.getByRole("button", { name: "What is predicted for each level of Home language family?" }).click();
+  await expect(page.getByTestId("contrasts")).toBeVisible();
+  await top(/^Probe/);
+  await shot(page, "means");
+  await page
+    .getByRole("article", { name: /^Probe/ })
+    .getByRole("button", { name: "Remove" })
+    .click();
+  await page.getByRole("button", { name: /^Remove Home language family/ }).click();
+  await expect(page.getByText("All changes saved")).toBeVisible();
+  await page.evaluate(() => window.scrollTo(0, 0));
   await page.getByRole("button", { name: "Intervals by: normal theory" }).click();
   await page.keyboard.type("BCa");
   await page.keyboard.press("Enter");
