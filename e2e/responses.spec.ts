@@ -1,4 +1,5 @@
 import { readFileSync } from "node:fs";
+import { strFromU8, unzipSync } from "fflate";
 import { expect, type Page, printed, test, withDemo } from "./house";
 
 const app = withDemo();
@@ -164,6 +165,32 @@ test("the codebook is saved as DDI and taken back in; the data package holds ans
   await page.getByRole("button", { name: "Begin the study" }).click();
   await expect(page.getByRole("heading", { level: 1 })).toContainText("440 respondents, 36 variables, from study.zip");
   await expect(page.getByRole("cell", { name: "Oral examination, 0 to 100" })).toBeVisible();
+});
+
+test("a data package is saved though one variable cannot be worked out: it is there without values, and says why", async ({ page }) => {
+  const studies = `${app.address}/api/studies/${app.demo}`;
+  const { study, revision } = await (await page.request.get(studies)).json();
+  const row = (name: string) => ({ ...study.codebook[0], name, label: "", kind: "number", missing: [], levels: [], range: null });
+  const edits = [
+    { subject: "variable", id: "five", to: row("five"), at: study.codebook.length },
+    { subject: "derived", id: "five", to: { name: "five", recipe: { kind: "formula", formula: "2 + 3" } } },
+    { subject: "variable", id: "odd", to: row("odd"), at: study.codebook.length + 1 },
+    { subject: "derived", id: "odd", to: { name: "odd", recipe: { kind: "z", from: "five" } } },
+  ];
+  const saved = await page.request.post(`${studies}/edits`, { data: { revision, id: crypto.randomUUID(), edits } });
+  expect(await saved.text()).not.toContain("message");
+  const answer = await page.request.get(`${studies}/package`);
+  expect(answer.status()).toBe(200);
+  const files = unzipSync(await answer.body());
+  const { fields } = JSON.parse(strFromU8(files["datapackage.json"]!)).resources[0].schema;
+  expect(JSON.stringify(fields.find((field: { name: string }) => field.name === "odd"))).toContain(
+    "Not worked out: The answers to five do not vary, so there is nothing to divide by.",
+  );
+  const [head, first] = strFromU8(files["responses.csv"]!).split("\n");
+  expect([head!.split(",").slice(-2), first!.split(",").slice(-2)]).toEqual([
+    ["five", "odd"],
+    ["5", ""],
+  ]);
 });
 
 test("an age is cut into ranges on its distribution, a formula is mended where it points, and both are predictors the command computes alike", async ({

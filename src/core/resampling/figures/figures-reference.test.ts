@@ -3,7 +3,7 @@ import { ladderModels, type LadderSpec } from "../../regression/ladder";
 import { completeColumns, type ReferenceSet, referenceSet, relativeError } from "../../test-support/reference-set";
 import { ladderBootstrap } from "../ladder-bootstrap";
 import { accelerationsOf, replicatesOf } from "../resampler";
-import { bcaLimits } from "../interval-limits";
+import { bcaLimits, percentileLimits } from "../interval-limits";
 import type { HeldAt } from "../../regression/design-point";
 import type { Figure } from "./figure";
 
@@ -99,4 +99,24 @@ test.each([
   }
   expect(figures).toHaveLength(6);
   expectFigures(set, figures, expected);
+});
+
+test("limits of simple slopes at mean ± SD, formed anew in each replicate, agree with an independent bootstrap", () => {
+  const set = referenceSet("garden_ladder");
+  const { spec, variables } = ladderOf(set);
+  const places = { low: -1, mean: 0, high: 1 };
+  const figures = Object.values(places).map((value): Figure => ({ kind: "slope", step: 2, column: "hours", at: [{ component: "knowhow", unit: "sd", value }] })); // prettier-ignore
+  const boot = ladderBootstrap(ladderModels(spec, variables), { by: "cases" }, figures);
+  const B = 5000;
+  const { values } = replicatesOf(boot, 20261128, { first: 0, count: B });
+  const estimates = boot.estimates();
+  const accelerations = accelerationsOf(boot, estimates).figures;
+  Object.keys(places).forEach((place, k) => {
+    const expected = set.expected["bootstrap"]!.values[`slope.hours at knowhow.${place}`];
+    const own = values.subarray(k * B, (k + 1) * B);
+    const limits = { percentile: percentileLimits(own, 0.95), bca: bcaLimits(own, estimates[k]!, accelerations[k]!, 0.95)! };
+    for (const by of ["percentile", "bca"] as const)
+      for (const end of ["lower", "upper"] as const)
+        expect(Math.abs(limits[by][end] - expected[by][end].value)).toBeLessThanOrEqual(expected[by][end].tol);
+  });
 });
