@@ -4,7 +4,7 @@ maximum likelihood and minimum residual, with the true number of factors and wit
 
     python3 reference/factor-minima/minima.py 500 > all.json
 
-minima.json holds 34 of the 1,000: ten that ten seeded starts did not solve, and others with several valleys or a uniqueness at its bound.
+minima.json holds 22 of the 1,000: ten that ten seeded starts did not solve, and others with several valleys or a uniqueness at its bound.
 """
 import json, sys
 import numpy as np

@@ -4,7 +4,7 @@ import { type RevisionMark, undoable } from "./history";
 import { Scale } from "./scale";
 import { Study } from "./study";
 import { Structure } from "./structure";
-import { touchedBy } from "../kinds/standing";
+import { touchedBy, usedBy } from "../kinds/standing";
 
 const start = Study.parse({
   format: "beta-step-study",
@@ -151,4 +151,13 @@ test("a change touches the structures whose items stand on it, or whose scales k
   expect(touched("ladder", "l")).toEqual([]);
   const asked = applyEdits(study, [{ subject: "structure", id: "x", to: { ...study.structures[0]!, keying: "asked" } }]).study;
   expect(of(touchedBy(asked, [{ subject: "scale", id: "s", from: {} }]))).toEqual([]); // how s keys them does not matter
+});
+
+test("objects of different kinds may go by one id: a change of one leaves the other's numbers as they are, and both are said to use a filter", () => {
+  const structure = Structure.parse({ id: "l", name: "X", items: ["a", "b", "c"], respondents: "f" });
+  const { study } = applyEdits(start, [{ subject: "structure", id: "l", to: structure }]);
+  const names = (subject: Change["subject"], id: string) => touchedBy(study, [{ subject, id, from: {} }]).map(({ kind, id: of }) => `${kind} ${of}`); // prettier-ignore
+  expect(names("structure", "l")).toEqual(["structure l"]);
+  expect(names("ladder", "l")).toEqual(["ladder l"]);
+  expect(usedBy(study, { kind: "filter", id: "f" }).map(({ kind }) => kind)).toEqual(["structure", "ladder"]);
 });
