@@ -159,6 +159,25 @@ const screens: [string, string, (page: Page) => Promise<void>][] = [
       await expect(page.getByTestId("replicates")).toHaveAttribute("data-done", "true");
     },
   ],
+  [
+    "Ladders with a product probed and means by two variables",
+    "ladders",
+    async (page) => {
+      await page.getByRole("button", { name: "How does the slope of Speaking confidence change with Tutor support?" }).click();
+      await expect(page.getByTestId("slopes")).toBeVisible();
+      for (const term of ["home language", "returning"]) {
+        await page.getByRole("button", { name: "Add a term to step 2" }).click();
+        await page.keyboard.type(term);
+        await page.keyboard.press("Enter");
+        await page.keyboard.press("Escape");
+      }
+      await page.getByRole("button", { name: "What is predicted for each level of Home language family?" }).click();
+      await page.getByRole("button", { name: "Told apart by: nothing else" }).click();
+      await page.keyboard.type("returning");
+      await page.keyboard.press("Enter");
+      await expect(page.getByTestId("contrasts").getByRole("row")).toHaveCount(13);
+    },
+  ],
 ];
 for (const [name, path, ready] of screens) {
   test(`${name}: axe finds nothing, and nothing is wider than a window of 1280 or 1024`, async ({ page }) => {

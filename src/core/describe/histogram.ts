@@ -42,3 +42,27 @@ export function evenBins(values: Float64Array, bins: number): Histogram {
   for (const value of values) counts[Math.min(bins - 1, Math.floor((value - low) / width))]!++;
   return { edges: Array.from({ length: bins + 1 }, (_, i) => low + i * width), counts };
 }
+
+const MOST_ON_GRID = 400;
+
+/** The smallest step between distinct values when every value lies on multiples of it, as 0.5 for half hours. */
+export function gridOf(numbers: Float64Array): number | null {
+  if (numbers.every(Number.isInteger)) return 1;
+  const distinct = [...new Set(numbers)].sort((a, b) => a - b);
+  if (distinct.length < 2 || distinct.length > MOST_ON_GRID) return null;
+  const step = distinct.slice(1).reduce((least, v, i) => Math.min(least, v - distinct[i]!), Infinity);
+  const plain = Number(step.toPrecision(9));
+  const onGrid = distinct.every((v) => Math.abs((v - distinct[0]!) / plain - Math.round((v - distinct[0]!) / plain)) < 1e-6);
+  return onGrid ? plain : null;
+}
+
+/** A step finer than any bin, for values that lie anywhere. */
+function finest(numbers: Float64Array): number {
+  const spread = numbers.reduce((a, b) => Math.max(a, b), -Infinity) - numbers.reduce((a, b) => Math.min(a, b), Infinity);
+  return spread > 0 ? spread / 400 : 1;
+}
+
+/** Bins that suit the values: of those on a grid the same number of grid points each, else of equal width. @param values length n ≥ 1 */
+export function binsOf(values: Float64Array, most: number): Histogram {
+  return gridBins(values, gridOf(values) ?? finest(values), most);
+}

@@ -134,7 +134,7 @@ test("law: at a region's bounds the band touches zero, found by bisection too, a
             along.holds === "everywhere" || (along.holds === "between" ? inside(value) : along.holds === "outside" && !inside(value));
           if (Math.abs(away(value)) > 1e-9) expect(away(value) > 0).toBe(holds);
           const direct = simpleEffect(of, { variable: "x" }, [{ variable: moderator, value }])!;
-          close(effectAt(along, value).effect, direct.estimate);
+          close(effectAt(along, value).y, direct.estimate);
           close(effectAt(along, value).lower, direct.lower);
         }
       },

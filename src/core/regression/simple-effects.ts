@@ -138,7 +138,13 @@ export type NoAlong = { reason: "not-estimable" | "not-a-line" | "perfect-fit" |
  * An effect along one of its moderators, the others where they are held.
  * Source: Johnson & Neyman (1936), Statistical Research Memoirs 1, 57–93; Bauer & Curran (2005), Multivariate Behavioral Research 40, 373–400.
  */
-export function effectAlong(ground: ProbeGround, effect: FocalEffect, moderator: string, held: readonly Held[]): EffectAlong | NoAlong {
+export function effectAlong(
+  ground: ProbeGround,
+  effect: FocalEffect,
+  moderator: string,
+  held: readonly Held[],
+  metric: "raw" | "z" = "raw",
+): EffectAlong | NoAlong {
   if (ground.fit.perfect) return { reason: "perfect-fit" };
   const { centre, sd } = ground.spreads.get(moderator)!;
   if (!(sd > 0)) return { reason: "does-not-vary" };
@@ -156,19 +162,20 @@ export function effectAlong(ground: ProbeGround, effect: FocalEffect, moderator:
     next.map((weight, i) => weight - row[i]!),
   );
   const value = (weights: number[]) => combination(ground.fit, ground.of, weights, ground.confidence).estimate;
-  const a = [value(at0), value(perSd)] as const;
-  const v = combinationCovariance(ground.fit, ground.of, at0, perSd);
+  const unit = unitOf(ground, effect, metric);
+  const a = [unit * value(at0), unit * value(perSd)] as const;
+  const v = combinationCovariance(ground.fit, ground.of, at0, perSd).map((one) => one * unit * unit) as [number, number, number];
   const { critical } = inference(ground.fit, ground.of, ground.confidence);
   const { roots, holds } = region(a, v, critical);
   return { moderator, a, v, centre, sd, critical, bounds: roots.map((t) => centre + t * sd), holds };
 }
 
 /** The effect and its interval at a value of the moderator. */
-export function effectAt({ a, v, centre, sd, critical }: EffectAlong, value: number): { effect: number; lower: number; upper: number } {
+export function effectAt({ a, v, centre, sd, critical }: EffectAlong, value: number): { y: number; lower: number; upper: number } {
   const t = (value - centre) / sd;
-  const effect = a[0] + a[1] * t;
+  const y = a[0] + a[1] * t;
   const half = critical * Math.sqrt(Math.max(0, v[0] + 2 * v[1] * t + v[2] * t * t));
-  return { effect, lower: effect - half, upper: effect + half };
+  return { y, lower: y - half, upper: y + half };
 }
 
 /** Roots in t of (a0 + a1·t)² = c²·(v00 + 2·v01·t + v11·t²), and on which side of them the left is larger. */

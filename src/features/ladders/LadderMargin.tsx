@@ -77,9 +77,9 @@ export function LadderMargin(props: {
           , {formatCount(sample.keptByFilter)} kept by the sentence, {formatCount(sample.complete)} complete on every term of every step,{" "}
           {formatCount(sample.used)} used.
         </p>
-        {sample.leftOut.map(({ name, unmet }) =>
+        {sample.leftOut.map(({ name, unmet }, i) =>
           unmet.length === 0 ? null : (
-            <p key={name}>
+            <p key={i}>
               “{name}”: {unmetWords(unmet)}
             </p>
           ),

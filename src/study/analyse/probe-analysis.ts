@@ -51,9 +51,9 @@ function estimateResults(e: Estimate | null) {
   return e && { estimate: e.estimate, se: e.se, t: e.t, p: e.p, lower: e.lower, upper: e.upper };
 }
 
-function regionResults(along: EffectAlong | NoAlong, { sorted }: Probed) {
+function regionResults(along: EffectAlong | NoAlong, { numbers }: Probed) {
   if ("reason" in along) return { available: false as const, reason: along.reason };
-  const values = sorted.get(along.moderator)!;
+  const values = numbers.get(along.moderator)!.sorted;
   const [min, max] = [values[0]!, values[values.length - 1]!];
   return {
     available: true as const,

@@ -1,3 +1,4 @@
+import { bisectRight } from "d3-array";
 import type { Estimate } from "@/core/regression/coefficients";
 import type { ProbeGround } from "@/core/regression/probe-ground";
 import {
@@ -43,7 +44,7 @@ export interface ProbeReading {
 
 /**
  * Slopes, differences and regions of a probe (docs/methods.md, “Simple slopes”).
- * @param metric what they are told in; regions are always in raw units
+ * @param metric what they are told in; it moves no bound
  */
 export function readProbe(probe: Pick<Probe, "focal" | "moderators">, ground: ProbeGround, metric: "raw" | "z" = "raw"): ProbeReading {
   const effects = effectsOf(ground, probe.focal);
@@ -69,7 +70,7 @@ export function readProbe(probe: Pick<Probe, "focal" | "moderators">, ground: Pr
     along:
       along === undefined
         ? []
-        : others.map((place) => ({ place, along: effects.map((effect) => effectAlong(ground, effect, along, place.held)) })),
+        : others.map((place) => ({ place, along: effects.map((effect) => effectAlong(ground, effect, along, place.held, metric)) })),
   };
 }
 
@@ -133,12 +134,8 @@ export function cellsAt(ground: ProbeGround, focal: string, place: ProbePlace): 
 
 /** Shares of the sample below, between and above the bounds of a region. @param sorted the moderator's values, ascending */
 export function regionShares(bounds: readonly number[], sorted: Float64Array): number[] {
-  const cuts = [-Infinity, ...bounds, Infinity];
-  return cuts.slice(1).map((to, i) => {
-    let count = 0;
-    for (const value of sorted) if (value > cuts[i]! && value <= to) count++;
-    return sorted.length === 0 ? 0 : count / sorted.length;
-  });
+  const ends = [0, ...bounds.map((bound) => bisectRight(sorted, bound)), sorted.length];
+  return ends.slice(1).map((end, i) => (end - ends[i]!) / sorted.length);
 }
 
 /** Share of the sample for whom the effect can be told from zero. */

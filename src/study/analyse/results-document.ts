@@ -5,7 +5,7 @@ import { objectsOf } from "../kinds/standing";
 import type { ResponseSource } from "../model/response-column";
 import type { Study } from "../model/study";
 import { StudyColumns } from "../prepare/study-columns";
-import { unlessRefused } from "./refusal";
+import { refusalOf } from "./refusal";
 import { type Unmatched, unmatchedIn } from "./responses/unmatched";
 
 /** Version of the names below: it goes up when one changes its meaning. They are documented in docs/results.md. */
@@ -62,9 +62,7 @@ export function resultsDocument(
     const parts = objectsOf(study, kind).flatMap((object) => {
       const id = kind.idOf(object);
       const own = worked.get(refKey({ kind: kind.kind, id })) ?? {};
-      // what an analysis did not refuse itself is refused here: one part, and the others are there
-      const made = unlessRefused(() => analysis.results!(object, desk, own) as object | undefined);
-      const part = made !== undefined && "refusal" in made && !("status" in made) ? { status: "refused", ...made } : made;
+      const part = partOf(() => analysis.results!(object, desk, own));
       return part === undefined ? [] : [[id, part] as const];
     });
     return [[analysis.section ?? kind.list, Object.fromEntries(parts)] as const];
@@ -77,4 +75,13 @@ export function resultsDocument(
     unmatched: unmatchedIn(study, desk.columns),
     ...Object.fromEntries(sections),
   } as ResultsDocument;
+}
+
+/** What an analysis did not refuse itself is refused here: one part, and the others are there. */
+function partOf(work: () => unknown): unknown {
+  try {
+    return work();
+  } catch (error) {
+    return { status: "refused", refusal: refusalOf(error) };
+  }
 }

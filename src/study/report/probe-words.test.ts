@@ -1,4 +1,6 @@
+import { effectAt } from "@/core/regression/simple-effects";
 import { analyseProbe } from "../analyse/analyse-probe";
+import { readProbe } from "../analyse/read-probe";
 import { Ladder } from "../model/ladder";
 import { Probe } from "../model/probe";
 import { Study } from "../model/study";
@@ -30,15 +32,14 @@ const study = Study.parse({
   codebook: Object.keys(DATA).map((name) => ({ name, kind: name === "g" || name === "h" ? "category" : "number" })),
 });
 
-function probed(outcome: string, terms: string[][], focal: string, moderators: string[], over: object = {}) {
+function probed(outcome: string, terms: string[][], focal: string, moderators: string[], of: object = {}) {
   const ladder = Ladder.parse({
     id: "l",
     name: "L",
     outcome,
     steps: [{ id: "s", terms: terms.map((components) => ({ components })) }],
-    ...over,
   });
-  const probe = Probe.parse({ id: "p", ladder: "l", focal, moderators: moderators.map((variable) => ({ variable })) });
+  const probe = Probe.parse({ id: "p", ladder: "l", focal, moderators: moderators.map((variable) => ({ variable, ...of })) });
   const responses = sourceOf(DATA);
   const desk = { study, responses, columns: new StudyColumns(study, responses) } as unknown as Parameters<typeof analyseProbe>[1];
   const result = analyseProbe({ probe, ladder }, desk);
@@ -111,4 +112,36 @@ test("rows and the printed table tell each place and the later minus the earlier
     ["m", 3],
     ["Differences", 3],
   ]);
+});
+
+test("what a moderator does is told from its lowest value to its highest, in whatever order they are put", () => {
+  const up = said("up", PRODUCT, "x", ["m"], { values: { by: "own", values: [-1, 0, 1] } });
+  const down = said("up", PRODUCT, "x", ["m"], { values: { by: "own", values: [1, 0, -1] } });
+  expect(up[0]).toMatch(/^m strengthens/);
+  expect(down[0]).toBe(up[0]);
+  const crossed = said("up", PRODUCT, "x", ["m"], { values: { by: "own", values: [0, 1, -1] } });
+  expect(crossed[0]).toBe(up[0]);
+});
+
+test("a place where nobody is is pointed out, as mean ± SD of a number with two values", () => {
+  const [, , , outside] = said("up", PRODUCT, "x", ["m"], { values: { by: "own", values: [0, 9] } });
+  expect(outside).toMatch(/^Nobody has m at 9: it was observed from −2 to 2\.$/);
+});
+
+test("slopes along a moderator are told in the metric of the table, and its bounds stay where they are", () => {
+  const of = (metric: "raw" | "z") => {
+    const { probe, result } = probed("up", PRODUCT, "x", ["m"]);
+    if (result.status === "refused") throw new Error("refused");
+    const { found, along } = readProbe(probe, result.ground, metric);
+    const one = along[0]!.along[0]!;
+    if ("reason" in one) throw new Error(one.reason);
+    return { slope: found[2]![0]!, on: effectAt(one, one.centre + one.sd), bounds: one.bounds };
+  };
+  const [raw, z] = [of("raw"), of("z")];
+  for (const { slope, on } of [raw, z]) {
+    expect(on.y).toBeCloseTo(slope.estimate, 9);
+    expect([on.lower, on.upper]).toEqual([expect.closeTo(slope.lower!, 8), expect.closeTo(slope.upper!, 8)]);
+  }
+  expect(z.slope.estimate).not.toBeCloseTo(raw.slope.estimate, 3);
+  z.bounds.forEach((bound, i) => expect(bound).toBeCloseTo(raw.bounds[i]!, 9));
 });

@@ -12,7 +12,7 @@ const HANDLES = 20;
 
 interface AlongPoint {
   x: number;
-  effect: number;
+  y: number;
   lower: number;
   upper: number;
 }
@@ -21,8 +21,9 @@ interface AlongPoint {
 export function EffectAlongChart(props: {
   /** One for each place of the other moderators. */
   curves: readonly { name: string; points: AlongPoint[] }[];
-  /** Where the band leaves zero; told when there is one curve. */
+  /** Values within the data at which the band leaves zero, and stretches in which it holds it; told when there is one curve. */
   bounds: readonly number[];
+  unsure: readonly { from: number; to: number }[];
   histogram: { edges: readonly number[]; counts: readonly number[] };
   marks: readonly { name: string; value: number }[];
   /** How far an arrow key moves a mark. */
@@ -54,22 +55,18 @@ export function EffectAlongChart(props: {
     .range([0, GROUND - 6]);
   const stroke = line<AlongPoint>()
     .x((p) => x(p.x))
-    .y((p) => y(p.effect));
+    .y((p) => y(p.y));
   const band = area<AlongPoint>()
     .x((p) => x(p.x))
     .y0((p) => y(p.lower))
     .y1((p) => y(p.upper));
   const ends = apart(
-    curves.map((curve) => y(curve.points.at(-1)!.effect) - 6),
+    curves.map((curve) => y(curve.points.at(-1)!.y) - 6),
     14,
     FRAME.top,
     zero,
   );
   const single = curves.length === 1 ? curves[0]! : null;
-  const cuts = [low, ...props.bounds.filter((b) => b > low && b < high), high];
-  const unsure = single
-    ? cuts.slice(1).flatMap((to, i) => (holdsZero(single.points, (cuts[i]! + to) / 2) ? [{ from: cuts[i]!, to }] : []))
-    : [];
   const at = (event: PointerEvent) => {
     const box = frame.current!.getBoundingClientRect();
     return Math.max(low, Math.min(high, x.invert(((event.clientX - box.left) * FRAME.width) / box.width)));
@@ -106,11 +103,12 @@ export function EffectAlongChart(props: {
           <line x1={0} x2={0} y1={0} y2={6} stroke="var(--pencil)" strokeWidth={1} strokeOpacity={0.7} />
         </pattern>
       </defs>
-      {unsure.map(({ from, to }) => (
-        <rect key={from} x={x(from)} y={FRAME.top} width={x(to) - x(from)} height={zero - 8 - FRAME.top} fill={`url(#${hatch})`}>
-          <title>Here the band holds zero.</title>
-        </rect>
-      ))}
+      {single &&
+        props.unsure.map(({ from, to }) => (
+          <rect key={from} x={x(from)} y={FRAME.top} width={x(to) - x(from)} height={zero - 8 - FRAME.top} fill={`url(#${hatch})`}>
+            <title>Here the band holds zero.</title>
+          </rect>
+        ))}
       {y.ticks(4).map((tick) => (
         <text key={tick} x={FRAME.left - 8} y={y(tick) + 4} textAnchor="end" fill="var(--quiet)">
           {y.tickFormat(4)(tick)}
@@ -137,7 +135,7 @@ export function EffectAlongChart(props: {
         </g>
       ))}
       {single &&
-        cuts.slice(1, -1).map((bound) => (
+        props.bounds.map((bound) => (
           <g key={bound}>
             <line x1={x(bound)} x2={x(bound)} y1={FRAME.top - 6} y2={bottom} stroke="var(--plum)" strokeDasharray="2 3" />
             <text
@@ -215,10 +213,5 @@ function effectOn(points: readonly AlongPoint[], at: number): number {
     points.findIndex((p) => p.x >= at),
   );
   const [a, b] = [points[next - 1]!, points[next]!];
-  return a.effect + ((b.effect - a.effect) * (at - a.x)) / (b.x - a.x);
-}
-
-function holdsZero(points: readonly AlongPoint[], at: number): boolean {
-  const nearest = points.reduce((best, p) => (Math.abs(p.x - at) < Math.abs(best.x - at) ? p : best));
-  return nearest.lower <= 0 && nearest.upper >= 0;
+  return a.y + ((b.y - a.y) * (at - a.x)) / (b.x - a.x);
 }

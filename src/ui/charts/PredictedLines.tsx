@@ -2,7 +2,7 @@ import { scaleLinear } from "d3-scale";
 import { area, line } from "d3-shape";
 import { apart, lineStyle } from "./line-styles";
 
-const FRAME = { width: 470, height: 300, left: 46, right: 104, top: 12, bottom: 44 };
+const FRAME = { width: 470, height: 300, left: 46, right: 104, top: 26, bottom: 44 };
 
 export interface PredictedLine {
   name: string;
@@ -65,6 +65,9 @@ export function PredictedLines(props: {
           </text>
         </g>
       ))}
+      <text x={4} y={12} fill="var(--ink)">
+        {props.outcome}
+      </text>
       {points &&
         Array.from(points.x, (value, i) => (
           <circle

@@ -1,23 +1,22 @@
 "use client";
 
-import { ComputationState } from "@/features/study/ComputationState";
 import { useStudy } from "@/features/study/study-context";
 import { useAsked } from "@/features/study/use-computed";
 import type { MeansResult } from "@/study/analyse/analyse-means";
 import { activeTerms, type Ladder } from "@/study/model/ladder";
 import type { Means } from "@/study/model/means";
-import { decimalsFor, formatCount, formatInterval, formatNumber, formatP, formatPercent } from "@/study/report/format-number";
+import { decimalsFor, formatCount, formatInterval, formatNumber, formatPercent } from "@/study/report/format-number";
 import { cellName, whatTheMeansSay } from "@/study/report/ladder/means-words";
 import { moderatorPlaceName, moderatorPlaceWords } from "@/study/report/ladder/probe-words";
-import { plain } from "@/study/report/words";
 import { ChartFrame } from "@/ui/charts/ChartFrame";
 import { MeansChart, type MeansRow } from "@/ui/charts/MeansChart";
 import page from "@/ui/parts/page.module.css";
-import { Said } from "@/ui/parts/Said";
 import { SettingWord } from "@/ui/parts/SettingWord";
 import ladders from "../ladders.module.css";
-import { useFold } from "./use-fold";
+import { ProbeFrame } from "./ProbeFrame";
 import css from "./probes.module.css";
+import { TestCells, TestHeads } from "./test-cells";
+import { ValuesWord } from "./ValuesWord";
 
 type Told = Extract<MeansResult, { status: "told" }>;
 
@@ -25,41 +24,27 @@ type Told = Extract<MeansResult, { status: "told" }>;
 export function MeansSheet({ means, ladder }: { means: Means; ladder: Ladder }) {
   const { store, title } = useStudy();
   const computed = useAsked("means", means);
-  const { result, outdated } = computed;
-  const { folded, fold, section } = useFold(means.id);
+  const { result } = computed;
   const told = result?.status === "told" ? result : null;
-  const said = told ? whatTheMeansSay(means, told.reading, told, title) : [];
   const name = `means of ${title(means.variable)}${means.by === null ? "" : ` by ${title(means.by)}`}`;
   return (
-    <article ref={section} aria-label={`Probe: ${name}`} className={css.probe} aria-busy={outdated}>
-      <p className={css.of}>
-        <span>Probe of step {means.step ?? ladder.steps.length} · predicted means</span>
-        <span className={css.ways}>
-          {fold}
-          {" · "}
-          <button type="button" className="link" onClick={() => store.edit({ subject: "means", id: means.id, to: null })}>
-            Remove
-          </button>
-        </span>
+    <ProbeFrame
+      id={means.id}
+      name={name}
+      of={`step ${told?.step ?? Math.min(means.step ?? Infinity, ladder.steps.length)} · predicted means`}
+      sentence={<MeansSentence means={means} ladder={ladder} told={told} />}
+      computed={computed}
+      live={false}
+      said={told ? whatTheMeansSay(means, told.reading, told, title) : []}
+      picture={told && <Picture means={means} told={told} />}
+      onRemove={() => store.edit({ subject: "means", id: means.id, to: null })}
+    >
+      {told && <Contrasts told={told} />}
+      <p className={css.foot}>
+        Numbers at their means, other categories at equal weights; p by Holm over the rows.
+        {ladder.intervals.by !== "normal" && " Replicates of the ladder are not drawn for probes."}
       </p>
-      <MeansSentence means={means} ladder={ladder} told={told} />
-      <ComputationState of={computed} refusal={result?.status === "refused" ? result.refusal : null} />
-      {folded && said.length > 0 && <p className={css.line}>{plain(said[0]!)}</p>}
-      {!folded && told && (
-        <div className={outdated ? page.outdated : undefined} data-outdated={outdated}>
-          <Picture means={means} told={told} />
-          <ul className={css.said} aria-label="What it says">
-            {said.map((sentence, i) => (
-              <li key={i}>
-                <Said>{sentence}</Said>
-              </li>
-            ))}
-          </ul>
-          <Contrasts told={told} />
-          <p className={css.foot}>Numbers at their means, other categories at equal weights; p by Holm over the rows.</p>
-        </div>
-      )}
-    </article>
+    </ProbeFrame>
   );
 }
 
@@ -88,6 +73,12 @@ function MeansSentence({ means, ladder, told }: { means: Means; ladder: Ladder; 
         choices={there.filter((name) => name !== means.by).map((name) => ({ value: name, label: title(name) }))}
         onChange={(variable) => change({ variable, against: null })}
       />
+      {!isCategory(means.variable) && (
+        <>
+          {" from "}
+          <ValuesWord values={means.values} name={title(means.variable)} onChange={(values) => change({ values, against: null })} />
+        </>
+      )}
       {" by "}
       <SettingWord
         label="Told apart by"
@@ -117,7 +108,11 @@ function Picture({ means, told }: { means: Means; told: Told }) {
   const { title } = useStudy();
   const { reading, ground } = told;
   const series = means.by === null ? [""] : [...new Set(reading.cells.map((cell) => moderatorPlaceName(cell.at[0]!, title)))];
-  const sure = new Set(reading.contrasts.filter((c) => c.pHolm !== null && c.pHolm < 1 - ground.confidence).map((c) => c.first));
+  const sure = new Set(
+    reading.contrasts
+      .filter((c) => c.pHolm !== null && c.pHolm < 1 - ground.confidence)
+      .flatMap((c) => (means.compare === "pairs" ? [c.first, c.second!] : [c.first])),
+  );
   const rows: MeansRow[] = [...new Map(reading.cells.map((cell) => [cell.at.at(-1)!.label, cell.at.at(-1)!])).values()].map((at) => ({
     name: moderatorPlaceWords(at, title),
     marks: reading.cells.flatMap((cell, i) =>
@@ -140,7 +135,7 @@ function Picture({ means, told }: { means: Means; told: Told }) {
   return (
     <ChartFrame
       title={name}
-      note={`n = ${formatCount(ground.n)}, ${formatPercent(ground.confidence)} intervals; filled where told from ${means.compare === "mean" ? "the mean of all" : "what it is held against"}`}
+      note={`n = ${formatCount(ground.n)}, ${formatPercent(ground.confidence)} intervals; filled where told from ${{ mean: "the mean of all", one: "the one it is held against", pairs: "any other" }[means.compare]}`}
       table={
         <table className={ladders.table} data-testid="means">
           <caption className="visually-hidden">{name}</caption>
@@ -202,22 +197,7 @@ function Contrasts({ told }: { told: Told }) {
             <th scope="col" style={{ textAlign: "left" }}>
               difference
             </th>
-            <th scope="col">
-              <i>b</i>
-            </th>
-            <th scope="col">
-              <i>SE</i>
-            </th>
-            <th scope="col">
-              <i>t</i>({ground.of.df})
-            </th>
-            <th scope="col">
-              <i>p</i>
-            </th>
-            <th scope="col">
-              <i>p</i> by Holm
-            </th>
-            <th scope="col">{formatPercent(ground.confidence)} interval</th>
+            <TestHeads name={<i>b</i>} df={ground.of.df} holm confidence={ground.confidence} />
           </tr>
         </thead>
         <tbody>
@@ -228,12 +208,7 @@ function Contrasts({ told }: { told: Told }) {
                 <th scope="row">
                   {cellName(reading.cells[first]!, title)} − {second === null ? "mean of all" : cellName(reading.cells[second]!, title)}
                 </th>
-                <td className={ladders.value}>{print(found?.estimate ?? null)}</td>
-                <td>{print(found?.se ?? null)}</td>
-                <td>{formatNumber(found?.t ?? null)}</td>
-                <td>{formatP(found?.p ?? null)}</td>
-                <td>{formatP(pHolm)}</td>
-                <td className={ladders.interval}>{formatInterval(found?.lower ?? null, found?.upper ?? null, print)}</td>
+                <TestCells found={found} print={print} holm={pHolm} />
               </tr>
             );
           })}

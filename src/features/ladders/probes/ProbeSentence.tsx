@@ -1,16 +1,10 @@
 "use client";
 
 import { useStudy } from "@/features/study/study-context";
-import type { Probe, ProbedModerator } from "@/study/model/probe";
-import { formatValue, listed } from "@/study/report/format-number";
-import { FieldWord } from "@/ui/parts/FieldWord";
+import type { Probe, ProbeValues } from "@/study/model/probe";
 import page from "@/ui/parts/page.module.css";
 import { SettingWord } from "@/ui/parts/SettingWord";
-
-const VALUES = [
-  { value: "sd", label: "low to high (M ± 1 SD)" },
-  { value: "percentiles", label: "its 16th to its 84th percentile" },
-] as const;
+import { ValuesWord } from "./ValuesWord";
 
 /** A probe as a sentence whose underlined words are its settings. */
 export function ProbeSentence({ probe, outcome, onChange }: { probe: Probe; outcome: string | null; onChange: (to: Probe) => void }) {
@@ -26,7 +20,7 @@ export function ProbeSentence({ probe, outcome, onChange }: { probe: Probe; outc
       focal: to,
       moderators: moderators.map((m) => (m.variable === to ? { variable: focal, values: { by: "sd" } } : m)),
     });
-  const values = (at: number, to: ProbedModerator["values"]) =>
+  const values = (at: number, to: ProbeValues) =>
     onChange({ ...probe, moderators: moderators.map((m, i) => (i === at ? { ...m, values: to } : m)) });
   return (
     <h3 className={page.sentence}>
@@ -48,7 +42,7 @@ export function ProbeSentence({ probe, outcome, onChange }: { probe: Probe; outc
         <span key={m.variable}>
           {i > 0 ? " and " : "as "}
           {title(m.variable)} {isCategory(m.variable) ? "goes from level to level" : "goes from "}
-          {!isCategory(m.variable) && <ValuesWord moderator={m} name={title(m.variable)} onChange={(to) => values(i, to)} />}
+          {!isCategory(m.variable) && <ValuesWord values={m.values} name={title(m.variable)} onChange={(to) => values(i, to)} />}
         </span>
       ))}
       , in{" "}
@@ -64,47 +58,5 @@ export function ProbeSentence({ probe, outcome, onChange }: { probe: Probe; outc
       />
       .
     </h3>
-  );
-}
-
-function ValuesWord({
-  moderator,
-  name,
-  onChange,
-}: {
-  moderator: ProbedModerator;
-  name: string;
-  onChange: (to: ProbedModerator["values"]) => void;
-}) {
-  const { values } = moderator;
-  const own = values.by === "own" ? values.values : null;
-  return (
-    <>
-      <SettingWord
-        label={`Values of ${name}`}
-        value={values.by}
-        text={own ? listed(own.map(formatValue)) : VALUES.find((v) => v.value === values.by)!.label}
-        choices={own ? [...VALUES, { value: "own", label: listed(own.map(formatValue)) }] : VALUES}
-        onChange={(by) => by !== "own" && onChange({ by: by as "sd" | "percentiles" })}
-      />{" "}
-      <small>
-        (
-        <FieldWord
-          label={`Own values of ${name}`}
-          text="own values"
-          initial={own?.join("; ") ?? ""}
-          className="link"
-          width={150}
-          read={(typed) => {
-            const parts = typed.split(/[;\s]+/).filter(Boolean).map((part) => Number(part.replace(",", ".").replace("−", "-"))); // prettier-ignore
-            const sound = parts.length > 0 && parts.length <= 7 && parts.every(Number.isFinite) && new Set(parts).size === parts.length;
-            return sound ? parts : null;
-          }}
-          rule="One to seven different numbers, with blanks or semicolons between."
-          onChange={(numbers) => onChange({ by: "own", values: numbers })}
-        />
-        )
-      </small>
-    </>
   );
 }

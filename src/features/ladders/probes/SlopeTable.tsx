@@ -4,18 +4,10 @@ import { useStudy } from "@/features/study/study-context";
 import type { ProbeResult } from "@/study/analyse/analyse-probe";
 import type { ProbeReading } from "@/study/analyse/read-probe";
 import type { Probe } from "@/study/model/probe";
-import {
-  decimalsFor,
-  formatCount,
-  formatInterval,
-  formatNumber,
-  formatP,
-  formatPercent,
-  formatShare,
-  listed,
-} from "@/study/report/format-number";
+import { decimalsFor, formatCount, formatNumber, formatShare, listed } from "@/study/report/format-number";
 import { probeRows } from "@/study/report/ladder/probe-rows";
 import ladders from "../ladders.module.css";
+import { TestCells, TestHeads } from "./test-cells";
 
 /** Effects at each place, then what they differ by. */
 export function SlopeTable({
@@ -48,19 +40,15 @@ export function SlopeTable({
                 {probe.moderators.every((m) => ground.spreads.has(m.variable)) ? "respondents within ½ SD" : "respondents"}
               </th>
             )}
-            <th scope="col">
-              {byEffect ? "difference" : "slope"} {probe.metric === "z" ? "β" : <i>b</i>}
-            </th>
-            <th scope="col">
-              <i>SE</i>
-            </th>
-            <th scope="col">
-              <i>t</i>({ground.of.df})
-            </th>
-            <th scope="col">
-              <i>p</i>
-            </th>
-            <th scope="col">{formatPercent(ground.confidence)} interval</th>
+            <TestHeads
+              name={
+                <>
+                  {byEffect ? "difference" : "slope"} {probe.metric === "z" ? "β" : <i>b</i>}
+                </>
+              }
+              df={ground.of.df}
+              confidence={ground.confidence}
+            />
           </tr>
         </thead>
         <tbody>
@@ -72,11 +60,7 @@ export function SlopeTable({
                 <th scope="row">{row.place}</th>
                 {byEffect && <td>{row.effect}</td>}
                 {near && <td>{row.near === null ? "" : formatCount(row.near)}</td>}
-                <td className={ladders.value}>{print(row.found?.estimate ?? null)}</td>
-                <td>{print(se)}</td>
-                <td>{formatNumber(row.found?.t ?? null)}</td>
-                <td>{formatP(row.found?.p ?? null)}</td>
-                <td className={ladders.interval}>{formatInterval(row.found?.lower ?? null, row.found?.upper ?? null, print)}</td>
+                <TestCells found={row.found} print={print} />
               </tr>
             );
           })}

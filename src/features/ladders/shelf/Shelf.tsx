@@ -5,10 +5,12 @@ import { newId } from "@/features/study/new-id";
 import { useStudy } from "@/features/study/study-context";
 import { useResults } from "@/features/study/use-computed";
 import { useOutdated } from "@/features/study/use-seen";
+import type { KeptName } from "@/study/kinds/kinds";
+import { usedBy } from "@/study/kinds/standing";
 import { Comparison } from "@/study/model/comparison";
 import { type Ladder } from "@/study/model/ladder";
 import { titleOf } from "@/study/model/study";
-import { counted, formatShare } from "@/study/report/format-number";
+import { counted, formatShare, listed } from "@/study/report/format-number";
 import { FieldWord } from "@/ui/parts/FieldWord";
 import page from "@/ui/parts/page.module.css";
 import { SettingWord } from "@/ui/parts/SettingWord";
@@ -167,14 +169,9 @@ function OpenLadder({ ladder, onOpen }: { ladder: Ladder; onOpen: (id: string) =
     const id = newId(name, ids);
     if (store.edit({ subject: "ladder", id, to: copyLadder(ladder, { id, name: name.slice(0, 200), outcome }) })) onOpen(id);
   };
-  const used = study.comparisons.filter((c) => c.models.some((m) => m.ladder === ladder.id));
-  const gone = [...used.map((c) => ({ subject: "comparison" as const, id: c.id, to: null })), ...study.probes.filter((p) => p.ladder === ladder.id).map((p) => ({ subject: "probe" as const, id: p.id, to: null })), ...study.means.filter((m) => m.ladder === ladder.id).map((m) => ({ subject: "means" as const, id: m.id, to: null }))]; // prettier-ignore
+  const used = usedBy(study, { kind: "ladder", id: ladder.id });
   const remove = () =>
-    store.edit(...gone, {
-      subject: "ladder",
-      id: ladder.id,
-      to: null,
-    });
+    store.edit(...[...used, { kind: "ladder", id: ladder.id }].map(({ kind, id }) => ({ subject: kind as KeptName, id, to: null })));
   return (
     <div className={css.ways}>
       <SettingWord
@@ -204,7 +201,7 @@ function OpenLadder({ ladder, onOpen }: { ladder: Ladder; onOpen: (id: string) =
       <button
         type="button"
         className="link"
-        title={used.length > 0 ? `With it goes ${counted(used.length, "side-by-side")}` : undefined}
+        title={used.length > 0 ? `With it: ${listed(used.map((one) => one.name))}` : undefined}
         onClick={remove}
       >
         remove

@@ -32,11 +32,13 @@ export function unmatchedIn(study: StudyContext, columns: StudyColumns): Unmatch
 export function unmatchedCodes(study: StudyContext, columns: StudyColumns): Unmatched[] {
   const met = new Set<string>();
   const unmet = study.codebook.flatMap(({ name, missing }) => {
-    const column = told(() => columns.column(name));
+    const codes = missing.filter((code) => code !== "");
+    const column = codes.length === 0 ? null : told(() => columns.column(name));
     if (!column) return [];
-    const cells = cellsOf(column);
-    const own = missing.filter((code) => code !== "" && !cellsMeant(code, markOf(column)).some((cell) => cells.has(cell)));
-    for (const code of missing) if (!own.includes(code)) met.add(code);
+    const meant = new Map(codes.map((code) => [code, cellsMeant(code, markOf(column))]));
+    const found = cellsFound(column, new Set([...meant.values()].flat()));
+    const own = codes.filter((code) => !meant.get(code)!.some((cell) => found.has(cell)));
+    for (const code of codes) if (!own.includes(code)) met.add(code);
     return [{ name, own }];
   });
   return unmet.flatMap(({ name, own }) =>
@@ -71,14 +73,16 @@ function levelsOf(name: string, columns: StudyColumns): Unmatched[] {
 
 const some = (of: Unmatched["of"], id: string, values: string[]): Unmatched[] => (values.length === 0 ? [] : [{ of, id, values }]);
 
-function cellsOf(column: ResponseColumn): ReadonlySet<string | number> {
-  const cells = new Set<string | number>();
-  for (let row = 0; row < column.values.length; row++) {
-    const value = column.values[row]!;
-    if (column.states[row] === CellState.number) cells.add(value);
-    else if (column.states[row] === CellState.text) cells.add(column.texts[value]!);
+/** Those of some cells that a column has. */
+function cellsFound(column: ResponseColumn, wanted: ReadonlySet<string | number>): ReadonlySet<string | number> {
+  const found = new Set<string | number>();
+  for (let row = 0; row < column.values.length && found.size < wanted.size; row++) {
+    const state = column.states[row];
+    if (state === CellState.empty) continue;
+    const cell = state === CellState.number ? column.values[row]! : column.texts[column.values[row]!]!;
+    if (wanted.has(cell)) found.add(cell);
   }
-  return cells;
+  return found;
 }
 
 function told<T>(work: () => T): T | null {

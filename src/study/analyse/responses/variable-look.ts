@@ -1,6 +1,6 @@
 import type { Analysis } from "../../kinds/kind";
 import { type Description, describe } from "@/core/describe/description";
-import { gridBins, type Histogram } from "@/core/describe/histogram";
+import { binsOf, gridOf, type Histogram } from "@/core/describe/histogram";
 import type { StudyColumns } from "../../prepare/study-columns";
 import type { DerivedFacts } from "../../prepare/derive/derived-column";
 import { presentValues } from "../../prepare/numeric-column";
@@ -26,24 +26,6 @@ export type LookResult = { status: "seen"; look: VariableLook } | { status: "ref
 
 const MOST_VALUES = 60;
 const BINS = 40;
-const MOST_ON_GRID = 400;
-
-/** The smallest step between distinct values when every value lies on multiples of it, as 0.5 for half hours. */
-function gridOf(numbers: Float64Array): number | null {
-  if (numbers.every(Number.isInteger)) return 1;
-  const distinct = [...new Set(numbers)].sort((a, b) => a - b);
-  if (distinct.length < 2 || distinct.length > MOST_ON_GRID) return null;
-  const step = distinct.slice(1).reduce((least, v, i) => Math.min(least, v - distinct[i]!), Infinity);
-  const plain = Number(step.toPrecision(9));
-  const onGrid = distinct.every((v) => Math.abs((v - distinct[0]!) / plain - Math.round((v - distinct[0]!) / plain)) < 1e-6);
-  return onGrid ? plain : null;
-}
-
-/** A step finer than any bin, for values that lie anywhere. */
-function finest(numbers: Float64Array): number {
-  const spread = numbers.reduce((a, b) => Math.max(a, b), -Infinity) - numbers.reduce((a, b) => Math.min(a, b), Infinity);
-  return spread > 0 ? spread / 400 : 1;
-}
 
 /** Looks at a variable or scale. */
 export function variableLook(name: string, derived: boolean, columns: StudyColumns): LookResult {
@@ -65,7 +47,7 @@ export function variableLook(name: string, derived: boolean, columns: StudyColum
         values: values.slice(0, MOST_VALUES),
         distinct: all.filter((v) => v.count > 0).length,
         description: numbers.length === 0 ? null : describe(numbers),
-        histogram: numbers.length === 0 ? null : gridBins(numbers, grid ?? finest(numbers), BINS),
+        histogram: numbers.length === 0 ? null : binsOf(numbers, BINS),
         grid,
         facts,
       },

@@ -1,3 +1,4 @@
+import { bisectLeft, bisectRight } from "d3-array";
 import type { Estimate } from "@/core/regression/coefficients";
 import type { ProbeResult } from "../../analyse/analyse-probe";
 import type { ProbePlace, ProbeReading } from "../../analyse/read-probe";
@@ -57,10 +58,11 @@ function turned(e: Estimate | null): Estimate | null {
 }
 
 /** Of several moderators there is no count: who is near in all of them is not known here. */
-function respondentsNear({ at }: ProbePlace, { sorted, cases, ground }: Probed): number | null {
+function respondentsNear({ at }: ProbePlace, { numbers, cases, ground }: Probed): number | null {
   if (at.length !== 1) return null;
   const { variable, value, label } = at[0]!;
   if (value === null) return cases.get(variable)?.find((c) => c.level === label)?.cases ?? null;
   const half = ground.spreads.get(variable)!.sd / 2;
-  return sorted.get(variable)!.reduce((count, v) => count + (Math.abs(v - value) <= half ? 1 : 0), 0);
+  const { sorted } = numbers.get(variable)!;
+  return bisectRight(sorted, value + half) - bisectLeft(sorted, value - half);
 }

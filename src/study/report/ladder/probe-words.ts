@@ -41,7 +41,11 @@ export function placeName(place: ProbePlace, title: Titles): string {
 /** What a probe says, in sentences: how the relation changes, and where it holds. Associations, never causes. */
 export function whatTheProbeSays(probe: Probe, reading: ProbeReading, result: Probed, title: Titles): Words[] {
   if (reading.effects.length !== 1 || "level" in reading.effects[0]!) return categorySays(probe, reading, result, title);
-  return [...changeSays(probe, reading, result, title), ...regionsSay(probe, reading, result, title)];
+  return [
+    ...changeSays(probe, reading, result, title),
+    ...regionsSay(probe, reading, result, title),
+    ...outsideSays(reading, result, title),
+  ];
 }
 
 /** How many of the outcome go with one more. */
@@ -71,11 +75,14 @@ function changeSays(probe: Probe, reading: ProbeReading, { ground }: Probed, tit
     return [reading.places.length > 3 ? extremes(probe, reading, title, one, way, signs.size > 1, outcome) : said];
   const { variable } = probe.moderators[0]!;
   const moderator = title(variable);
-  if (at(0).at[0]!.value === null) return [levelsDiffer(reading, alpha, focal, moderator, outcome, title), said];
-  const [first, last] = [0, reading.places.length - 1];
-  const difference = reading.differences.find((d) => d.first === first && d.second === last)?.found[0] ?? null;
-  if (difference === null || difference.p === null) return [said];
-  const test = words`difference ${formatNumber(-difference.estimate)}, ${pWords(difference.p)}`;
+  if (at(0).at[0]!.value === null) return [levelsDiffer(probe, reading, alpha, focal, moderator, outcome, title), said];
+  // from the lowest value to the highest, in whatever order a person has put them
+  const byValue = reading.places.map((_, i) => i).sort((i, k) => at(i).at[0]!.value! - at(k).at[0]!.value!);
+  const [first, last] = [byValue[0]!, byValue.at(-1)!];
+  const difference = reading.differences.find((d) => d.first === Math.min(first, last) && d.second === Math.max(first, last))?.found[0];
+  if (difference?.p == null) return [said];
+  const change = first < last ? -difference.estimate : difference.estimate;
+  const test = words`difference ${amount({ ...difference, estimate: change }, probe)}, ${pWords(difference.p)}`;
   const square = variable === probe.focal;
   if (!told(difference, alpha)) {
     const what = square ? `Whether the line of ${focal} bends` : `Whether ${moderator} changes how ${focal} goes with ${outcome}`;
@@ -94,12 +101,20 @@ function pWords(p: number): Words {
 }
 
 /** Which levels differ in the slope, all pairs considered (Holm). */
-function levelsDiffer(reading: ProbeReading, alpha: number, focal: string, moderator: string, outcome: string, title: Titles): Words {
+function levelsDiffer(
+  probe: Probe,
+  reading: ProbeReading,
+  alpha: number,
+  focal: string,
+  moderator: string,
+  outcome: string,
+  title: Titles,
+): Words {
   const pairs = reading.differences.flatMap((d) => (d.found[0]?.p == null ? [] : [{ ...d, one: d.found[0], p: d.found[0].p }]));
   const adjusted = holm(pairs.map((d) => d.p));
   const least = pairs.map((d, i) => ({ ...d, holm: adjusted[i]! })).sort((a, b) => a.holm - b.holm || a.p - b.p)[0];
   if (!least) return "";
-  const test = words`difference ${formatNumber(least.one.estimate)}, ${pWords(least.holm)}${pairs.length > 1 ? ` by Holm over ${pairs.length} pairs` : ""}`;
+  const test = words`difference ${amount(least.one, probe)}, ${pWords(least.holm)}${pairs.length > 1 ? ` by Holm over ${pairs.length} pairs` : ""}`;
   const [first, second] = [placeName(reading.places[least.first]!, title), placeName(reading.places[least.second]!, title)];
   if (least.holm < alpha) return words`How ${focal} goes with ${outcome} differs most between ${first} and ${second} (${test}).`;
   return words`Whether ${moderator} changes how ${focal} goes with ${outcome} cannot be told from these respondents (${first} and ${second}: ${test}).`;
@@ -123,6 +138,19 @@ function where(place: ProbePlace, title: Titles): string {
   return listed(place.at.map((at) => `${title(at.variable)} is ${words(at)}`));
 }
 
+/** Places where nobody is: a mean ± SD may lie beyond what was observed, of a number with two values it often does. */
+function outsideSays(reading: ProbeReading, { numbers }: Probed, title: Titles): Words[] {
+  const all = new Map(reading.places.flatMap(({ at }) => at.map((one) => [`${one.variable} ${one.label}`, one] as const)));
+  return [...all.values()].flatMap((one): Words[] => {
+    const sorted = one.value === null ? undefined : numbers.get(one.variable)?.sorted;
+    if (!sorted || (one.value! >= sorted[0]! && one.value! <= sorted.at(-1)!)) return [];
+    const [low, high] = [sorted[0]!, sorted.at(-1)!].map(formatValue);
+    return [
+      `Nobody has ${title(one.variable)} at ${moderatorPlaceWords(one, title).replace(/^.*, /, "")}: it was observed from ${low} to ${high}.`,
+    ];
+  });
+}
+
 function regionsSay(probe: Probe, reading: ProbeReading, result: Probed, title: Titles): Words[] {
   return reading.along.map(({ place, along }) => {
     const said = regionSays(along[0]!, result, title(probe.focal), title);
@@ -138,9 +166,9 @@ const NO_REGION: Record<NoAlong["reason"], string> = {
 };
 
 /** Where a slope can be told from zero, with how many respondents that is. */
-export function regionSays(along: EffectAlong | NoAlong, { sorted, ground }: Probed, focal: string, title: Titles): string {
+export function regionSays(along: EffectAlong | NoAlong, { numbers, ground }: Probed, focal: string, title: Titles): string {
   if ("reason" in along) return NO_REGION[along.reason];
-  const values = sorted.get(along.moderator)!;
+  const values = numbers.get(along.moderator)!.sorted;
   const n = values.length;
   const [low, high] = [values[0]!, values[n - 1]!];
   const name = title(along.moderator);
