@@ -7,7 +7,7 @@ import { ladderFigures, ReplicateIntervals } from "@/study/model/replicate-inter
 import { Scale } from "@/study/model/scale";
 import { sourceOf } from "@/study/test-support/columns";
 import { studyOf } from "@/study/test-support/reference-study";
-import { loadAnalyses } from "@/study/analyse/results-document";
+import { askedKind } from "@/study/kinds/kinds";
 import { bootstrap, drawReplicates, inParts, intervalsOf, type ReplicatesSoFar, resampled, type RunJob } from "./replicates";
 import type { Worker } from "node:worker_threads";
 import { thread } from "./node/thread-pool";
@@ -107,7 +107,7 @@ test("law: threads of this process give what is worked out right here, also when
     expect(await bootstrap(run, asked, how, how.compared, 2)).toEqual(here);
     expect(threads.length).toBeGreaterThan(2);
     const ordered = { ...ground, of: { kind: "ladder", spec: { ...ladder, order: { by: "rows" } } } };
-    const { joined } = (await loadAnalyses()).get("ladder")!.dealt!;
+    const joined = askedKind("ladder").joined!;
     const counted = (await inParts((job) => pool.run(job, "d", columns), ordered, joined, 3)) as { below: number; above: number }[];
     expect(counted).toEqual(await inParts(runHere(source), ordered, joined, 1));
     expect(counted[0]!.below + counted[0]!.above).toBeGreaterThanOrEqual(1999);

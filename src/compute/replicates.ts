@@ -203,16 +203,32 @@ export async function bootstrap(
   return intervalsOf(run, jackknife, so, how);
 }
 
-/** Work in parts, dealt out to any number of hands. Null: it has none. */
+/**
+ * Work in parts, dealt out to any number of hands. Null: it has none.
+ * @param pieces into so many ranges: as many as there are hands, or more where somebody wants to know how far it is
+ */
 export async function inParts(
   run: RunJob,
   { context, rows, of }: Dealing,
   joined: (pieces: readonly unknown[]) => unknown,
   atOnce: number,
+  { pieces = atOnce, progress }: { pieces?: number; progress?: (done: number, of: number) => void } = {},
 ): Promise<unknown> {
   const asked = { context, rows, of };
   const all = await again(() => run<"parts">({ kind: "parts", ...asked }));
   if (all === 0) return null;
-  const ranges = rangesOf(0, all, Math.ceil(all / atOnce));
-  return joined(await Promise.all(ranges.map((range) => again(() => run<"part">({ kind: "part", ...asked, ...range })))));
+  const ranges = rangesOf(0, all, Math.ceil(all / pieces));
+  const found = new Array<unknown>(ranges.length);
+  let [next, done] = [0, 0];
+  const work = async () => {
+    while (next < ranges.length) {
+      const at = next++;
+      const range = ranges[at]!;
+      found[at] = await again(() => run<"part">({ kind: "part", ...asked, ...range }));
+      done += range.count;
+      progress?.(done, all);
+    }
+  };
+  await Promise.all(Array.from({ length: Math.min(atOnce, ranges.length) }, work));
+  return joined(found);
 }

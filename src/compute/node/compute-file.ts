@@ -69,7 +69,7 @@ async function workedOut(study: Study, columns: ResponseColumn[], analyses: Anal
       const { context, spec } = asked(kind.kind, object, study, file);
       const wanted = kind.replicating?.(spec) ?? null;
       const how = wanted?.onRequest ? null : wanted;
-      const dealt = rows > MANY_ROWS ? analysis.dealt : undefined;
+      const dealt = rows > MANY_ROWS && analysis.dealt ? kind.joined : undefined;
       const key = refKey({ kind: kind.kind, id: kind.idOf(object) });
       return how || dealt ? [{ key, how, dealt, ground: { context, rows, of: { kind: kind.kind, spec } } }] : [];
     });
@@ -81,7 +81,7 @@ async function workedOut(study: Study, columns: ResponseColumn[], analyses: Anal
     for (const { key, how, dealt, ground } of long) {
       try {
         const intervals = how && (await bootstrap(run, resampled(ground, true), how, how.compared, threadCount()));
-        const pieces = dealt && (await inParts(run, ground, dealt.joined, threadCount()));
+        const pieces = dealt && (await inParts(run, ground, dealt, threadCount()));
         worked.set(key, { ...(intervals && { intervals }), ...(pieces != null && { dealt: pieces }) });
       } catch (error) {
         if (!(error instanceof JobError) || !error.refused) throw error; // a refusal stands in the results

@@ -181,7 +181,8 @@ interface TestedCoefficients {
   slopes: Estimate[];
 }
 
-function testedCoefficients(fit: Fit, found: Covariance | NoCovariance, confidence: number): TestedCoefficients {
+/** Every coefficient with its test, by a covariance; without one only the values. */
+export function testedCoefficients(fit: Fit, found: Covariance | NoCovariance, confidence: number): TestedCoefficients {
   const all = (by: Inference, error: (position: number) => number | null): TestedCoefficients => ({
     intercept: estimate(fit.intercept, error(0), by),
     slopes: fit.columns.map((_, i) => estimate(fit.slopes[i]!, error(i + 1), by)),

@@ -21,6 +21,8 @@ export interface WhitenedBlock {
   readonly directions: Float64Array;
   /** Product of the squared diagonal of the block's triangle: the determinant of the block of (XᵀX)⁻¹. */
   readonly determinant: number;
+  /** R_A⁻ᵀ·b of any b of length m, in the fit's scaled units. */
+  readonly whiten: (b: ArrayLike<number>) => Float64Array;
 }
 
 /**
@@ -43,17 +45,13 @@ export function whitenedBlock(fit: Fit, positions: readonly number[]): WhitenedB
     determinant *= triangle[k * m + k]! ** 2;
   }
   const b = Float64Array.from(positions, (at) => solution[at]!);
-  return { u: solveUpperTransposed(triangle, b, m), directions, determinant };
+  const whiten = (values: ArrayLike<number>) => solveUpperTransposed(triangle, values, m);
+  return { u: whiten(b), directions, determinant, whiten };
 }
 
-/** Wald F that the coefficients at `positions` are all 0, on (number of them, df of the covariance). */
-export function waldTest(fit: Fit, positions: readonly number[], { middle, df }: Covariance): JointTest {
-  const m = positions.length;
-  const none = (reason: JointTest["reason"]): JointTest => ({ F: null, df: [m, df], p: null, reason });
-  if (m === 0) return none("no-columns");
-  if (fit.perfect) return none("perfect-fit");
-  const q = fit.basis.kept.length;
-  const { u, directions } = whitenedBlock(fit, positions);
+/** L with L·Lᵀ the covariance of a whitened block; null when it is singular. @param q columns of the fit with the intercept */
+export function blockTriangle({ directions }: WhitenedBlock, { middle }: Pick<Covariance, "middle">, q: number): Float64Array | null {
+  const m = directions.length / q;
   const block = new Float64Array(m * m);
   const turned = new Float64Array(q);
   for (let a = 0; a < m; a++) {
@@ -68,9 +66,19 @@ export function waldTest(fit: Fit, positions: readonly number[], { middle, df }:
       block[a * m + b] = sum;
     }
   }
-  const l = cholesky(block, m);
+  return cholesky(block, m);
+}
+
+/** Wald F that the coefficients at `positions` are all 0, on (number of them, df of the covariance). */
+export function waldTest(fit: Fit, positions: readonly number[], { middle, df }: Covariance): JointTest {
+  const m = positions.length;
+  const none = (reason: JointTest["reason"]): JointTest => ({ F: null, df: [m, df], p: null, reason });
+  if (m === 0) return none("no-columns");
+  if (fit.perfect) return none("perfect-fit");
+  const block = whitenedBlock(fit, positions);
+  const l = blockTriangle(block, { middle }, fit.basis.kept.length);
   if (l === null) return none("singular-covariance");
-  const z = solveLower(l, u, m);
+  const z = solveLower(l, block.u, m);
   const F = z.reduce((sum, v) => sum + v * v, 0) / m;
   return { F, df: [m, df], p: fUpperTail(F, m, df), reason: null };
 }

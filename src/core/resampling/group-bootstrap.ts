@@ -5,17 +5,20 @@ import { LadderOnTape } from "./figures/ladder-on-tape";
 import { whitenedRows } from "./figures/whitened-rows";
 import { type Resampling, resamplingOf } from "./resampler";
 import { TapeWriter, type Value } from "./tape/tape";
-import { unitsOf } from "./units";
+import { type Drawing, unitsOf } from "./units";
 
 /** A number of a comparison of groups: a coefficient of one of them, or that of one group minus that of another. Groups are counted from 0. */
 export type GroupFigure =
-  | { readonly kind: "b" | "beta"; readonly group: number; readonly column: string }
-  | { readonly kind: "difference"; readonly of: "b" | "beta"; readonly column: string; readonly first: number; readonly second: number };
+  | { readonly kind: GroupMetric; readonly group: number; readonly column: string }
+  | { readonly kind: "difference"; readonly of: GroupMetric; readonly column: string; readonly first: number; readonly second: number };
 
-/** The step of a ladder in every group, and every difference between two groups, of b and of β. */
-export function groupFigures(groups: readonly LadderModels[], step: number): GroupFigure[] {
+/** b, β by the means and SDs of all groups together, and β by those of the group itself. */
+export type GroupMetric = "b" | "beta" | "betaOwn";
+const METRICS = ["b", "beta", "betaOwn"] as const;
+
+/** The step of a ladder in every group, and every difference between two groups, in some metrics. */
+export function groupFigures(groups: readonly LadderModels[], step: number, kinds: readonly GroupMetric[] = METRICS): GroupFigure[] {
   const columns = groups[0]!.fits[step]!.columns;
-  const kinds = ["b", "beta"] as const;
   const own = groups.flatMap((_, group) => columns.flatMap((column) => kinds.map((kind): GroupFigure => ({ kind, group, column }))));
   const pairs = groups.flatMap((_, first) => groups.slice(first + 1).map((__, i) => ({ first, second: first + 1 + i })));
   return [...own, ...columns.flatMap((column) => pairs.flatMap((pair) => kinds.map((of): GroupFigure => ({ kind: "difference", of, column, ...pair }))))]; // prettier-ignore
@@ -25,6 +28,7 @@ export function groupFigures(groups: readonly LadderModels[], step: number): Gro
  * One step of a ladder fitted in each group, made ready to be resampled within groups. Means and SDs of all groups together, formed anew in each resample,
  * serve for centring and for β in every group (docs/methods.md, “Bootstrap intervals”).
  * @param groups the same ladder on the cases of each group, with the same columns
+ * @param drawings what is drawn in each group; cases when left out
  * @throws NotClosedError when a product stands without its parts
  */
 export function groupBootstrap(
@@ -32,13 +36,14 @@ export function groupBootstrap(
   step: number,
   figures: readonly GroupFigure[] = groupFigures(groups, step),
   kind: EngineKind = null,
-): Resampling {
+  drawings: readonly Drawing[] = groups.map(() => ({ by: "cases" })),
+): Resampling & { readonly units: number } {
   const t = new TapeWriter();
   const parts: Part[] = [];
-  const ladders = groups.map((models) => {
+  const ladders = groups.map((models, g) => {
     // a step beyond the one that is asked for would cost a column each
     const upTo = { ...models, fits: models.fits.slice(0, step + 1) };
-    const rows = whitenedRows(upTo, unitsOf({ by: "cases" }, models.y.length));
+    const rows = whitenedRows(upTo, unitsOf(drawings[g]!, models.y.length));
     if (!rows) throw new RangeError("a group in which nothing is left to explain cannot be resampled");
     const ladder = new LadderOnTape(t, upTo, rows, parts.reduce((sum, part) => sum + part.size, 0)); // prettier-ignore
     parts.push(rows.part);
@@ -52,7 +57,8 @@ export function groupBootstrap(
         : together.value(figure.kind, figure.group, figure.column),
     );
   }
-  return resamplingOf({ parts, tape: t.tape() }, kind);
+  const units = parts.reduce((sum, { strata }) => strata.reduce((own, size) => own + size, sum), 0);
+  return { ...resamplingOf({ parts, tape: t.tape() }, kind), units };
 }
 
 /** Means and SDs of a resample of all groups together, and coefficients that are centred and divided by them. */
@@ -77,8 +83,9 @@ class Together {
     this.sdY = this.pooled(ladders.map((ladder) => ladder.outcomeMoments())).sd;
   }
 
-  value(kind: "b" | "beta", group: number, column: string): Value {
+  value(kind: GroupMetric, group: number, column: string): Value {
     const { t, step } = this;
+    if (kind === "betaOwn") return this.ladders[group]!.figure({ kind: "beta", step, column });
     const { spec } = this.groups[group]!;
     const ladder = this.ladders[group]!;
     const names = ladder.components(step);

@@ -58,7 +58,7 @@ describe("slopes compared between groups", () => {
     const accelerations = accelerationsOf(boot, estimates).figures;
     let seen = 0;
     for (const [k, figure] of figures.entries()) {
-      if (figure.kind !== "difference") continue;
+      if (figure.kind !== "difference" || figure.of === "betaOwn") continue;
       const expected = differences.values[figure.column][`${levels[figure.first]} - ${levels[figure.second]}`][figure.of];
       const own = values.subarray(k * B, (k + 1) * B);
       const bca = bcaLimits(own, estimates[k]!, accelerations[k]!, 0.95)!;
@@ -128,9 +128,9 @@ function byHand(groups: readonly ReadonlyMap<string, Float64Array>[], ladder: La
   const all = (name: string) => groups.flatMap((data) => Array.from(data.get(name)!));
   const mean = (v: number[]) => v.reduce((sum, x) => sum + x, 0) / v.length;
   const sd = (v: number[]) => Math.sqrt(v.reduce((sum, x) => sum + (x - mean(v)) ** 2, 0) / (v.length - 1));
-  const fit = (change: (name: string, x: number) => number) =>
+  const fit = (change: (name: string, x: number, own: number[]) => number) =>
     groups.map((data) => {
-      const changed = new Map([...data].map(([name, v]) => [name, v.map((x) => change(name, x))]));
+      const changed = new Map([...data].map(([name, v]) => [name, v.map((x) => change(name, x, Array.from(v)))]));
       const { columns, slopes } = ladderModels({ ...ladder, centring: "raw" }, changed).fits.at(-1)!;
       return (column: string) => slopes[columns.indexOf(column)]!;
     });
@@ -138,6 +138,7 @@ function byHand(groups: readonly ReadonlyMap<string, Float64Array>[], ladder: La
   const fits = {
     b: fit((name, x) => (inProduct.has(name) ? x - mean(all(name)) : x)),
     beta: fit((name, x) => (x - mean(all(name))) / sd(all(name))),
+    betaOwn: fit((_, x, own) => (x - mean(own)) / sd(own)),
   };
   return figures.map((f) =>
     f.kind === "difference" ? fits[f.of][f.first]!(f.column) - fits[f.of][f.second]!(f.column) : fits[f.kind][f.group]!(f.column),

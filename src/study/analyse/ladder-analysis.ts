@@ -41,12 +41,5 @@ export const analysis: Analysis<Ladder, Ladder, LadderResult> = {
   dealt: {
     count: (ladder, { columns }) => (ladder.order === null ? 0 : ladderShuffles(ladder, columns)),
     range: (ladder, { columns }, range) => shuffledRange(ladder, columns, range),
-    joined(pieces) {
-      const [first, ...rest] = pieces as Beyond[][];
-      return (first ?? []).map(({ below, above }, k) => ({
-        below: rest.reduce((sum, some) => sum + some[k]!.below, below),
-        above: rest.reduce((sum, some) => sum + some[k]!.above, above),
-      }));
-    },
   },
 };

@@ -12,7 +12,7 @@ import { caseResults } from "./case-results";
 import { changeResults } from "./change-results";
 import { stepComparison } from "./comparison-results";
 import type { Beyond } from "@/core/diagnostics/residual-tests";
-import type { ReplicateIntervals } from "../model/replicate-intervals";
+import { ladderFigures, type ReplicateIntervals } from "../model/replicate-intervals";
 import { sampleResults } from "./sample-results";
 
 const METHODS = {
@@ -90,15 +90,14 @@ function bootstrapResults({ intervals, seed }: Ladder, found: ReplicateIntervals
     seed,
     units: found.units,
     redrawn: found.redrawn,
-    intervals: Object.fromEntries(found.intervals.map(({ figure, interval }) => [figureName(figure), interval] as const)),
+    intervals: Object.fromEntries(ladderFigures(found).map(({ figure, interval }) => [figureName(figure), interval] as const)),
     beta_differences: Object.fromEntries(
       found.differences.map(({ first, second, pHolm, ...d }) => [`${first} - ${second}`, { ...d, p_holm: pHolm }]),
     ),
   };
 }
 
-function figureName(figure: ReplicateIntervals["intervals"][number]["figure"]): string {
-  if (typeof figure === "string") return figure;
+function figureName(figure: ReturnType<typeof ladderFigures>[number]["figure"]): string {
   const step = `step${figure.step + 1}.${figure.kind}`;
   switch (figure.kind) {
     case "marginalMean":

@@ -3,8 +3,6 @@ import path from "node:path";
 import { shapiroWilk } from "@/core/describe/shapiro-wilk";
 import { completeColumns, type ReferenceSet, referenceSet } from "@/core/test-support/reference-set";
 import { Study } from "../model/study";
-import { analysisSample } from "../prepare/analysis-sample";
-import { StudyColumns } from "../prepare/study-columns";
 import { sourceOf } from "../test-support/columns";
 import { allowance, errorOf, leaves } from "../test-support/reference-blocks";
 import { oursOf, studyOf } from "../test-support/reference-study";
@@ -24,10 +22,6 @@ const ELSEWHERE: Record<string, string> = {
   "ferry_clusters/bootstrap_clusters": "src/compute/replicates.test.ts",
   "fixed_replicates/limits": "src/core/resampling/resampling.test.ts",
   "water_groups/bootstrap_differences": "src/core/resampling/groups-and-scales.test.ts",
-};
-/** By subject; a block may hold parts that are compared all the same. */
-const LATER: Record<string, string> = {
-  "7": "group comparison",
 };
 /** Blocks of later capabilities, one by one. */
 const LATER_BLOCKS: Record<string, string> = {
@@ -86,10 +80,8 @@ describe.each(SETS)("%s", (name) => {
   beforeAll(async () => (document = study && (await resultsOf(study, source))));
 
   test.each(Object.entries(set.expected).map(([block, values]) => ({ block, values })))("$block", async ({ block, values }) => {
-    const section = String((values as any).section);
     let ours = document ? oursOf(block, values, document, json) : undefined;
     if (name === "tide_description") ours ??= await ofVariables(set, block, document, source);
-    if (block === "sample" && !ours) ours = sampleOf(study!, source, json);
     const label = `  ${name} / ${block}`;
     if (ours === undefined) {
       const optional = (values as any).optional ? "for information only" : undefined;
@@ -97,14 +89,13 @@ describe.each(SETS)("%s", (name) => {
         optional ??
         LATER_PARTS.find(([, path]) => path.test(block))?.[0] ??
         ELSEWHERE[`${name}/${block}`] ??
-        LATER_BLOCKS[`${name}/${block}`] ??
-        LATER[section];
+        LATER_BLOCKS[`${name}/${block}`];
       pending.push(`${label}: ${later}`);
       expect(later).toBeDefined(); // a block nobody computes and nobody plans is a gap
       return;
     }
     const compared = leaves(values.values, ours);
-    const isLater = (path: string) => LATER_PARTS.find(([, part]) => part.test(`${block}/${path}`))?.[0] ?? LATER[section];
+    const isLater = (path: string) => LATER_PARTS.find(([, part]) => part.test(`${block}/${path}`))?.[0];
     const here = compared.filter(({ got, path }) => got !== undefined || isLater(path) === undefined);
     const left = [...new Set(compared.filter((c) => !here.includes(c)).map(({ path }) => path.split("/")[0]))];
     if (left.length > 0) pending.push(`${label}: ${left.join(", ")} (${isLater(left[0]!)})`);
@@ -121,21 +112,3 @@ describe.each(SETS)("%s", (name) => {
     expect(worst.error <= allowance(values) ? "within" : worst).toBe("within");
   });
 });
-
-/** A set whose ladder is a comparison of groups: its sample alone, complete on the group as well. */
-function sampleOf(study: Study, source: ReturnType<typeof sourceOf>, { spec }: any): unknown {
-  const columns = new StudyColumns(study, source);
-  const names: string[] = [...new Set([spec.outcome, ...spec.steps.flat().flatMap((t: string) => t.split("*"))])];
-  const read = new Map<string, { missing: Uint8Array }>(names.map((name) => [name, columns.numbers(name)]));
-  read.set(spec.group, columns.categories(spec.group));
-  const sample = analysisSample(columns.numbers(spec.outcome).values.length, read, []);
-  const { rows, used, complete } = sample;
-  return {
-    rows,
-    used,
-    complete,
-    kept_by_filter: sample.keptByFilter,
-    missing_by_variable_among_kept: sample.missingByVariable,
-    rows_used: sample.rowsUsed,
-  };
-}

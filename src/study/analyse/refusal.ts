@@ -32,6 +32,30 @@ export class NoErrorsError extends CoreError {
   }
 }
 
+/** Within a group nothing of the step is left: all its terms hold the grouping variable. */
+export class NothingWithinGroupsError extends CoreError {
+  readonly code = "nothing-within-groups";
+  constructor(readonly details: { variable: string; step: number }) {
+    super(`Every term of step ${details.step} holds "${details.variable}", which does not vary within a group.`);
+  }
+}
+
+/** There are not two groups to compare. */
+export class OneGroupError extends CoreError {
+  readonly code = "one-group";
+  constructor(readonly details: { variable: string; groups: number }) {
+    super(`"${details.variable}" has ${details.groups} group in the sample.`);
+  }
+}
+
+/** More groups than can stand beside each other. */
+export class TooManyGroupsError extends CoreError {
+  readonly code = "too-many-groups";
+  constructor(readonly details: { variable: string; groups: number; most: number }) {
+    super(`"${details.variable}" has ${details.groups} groups; at most ${details.most} are compared.`);
+  }
+}
+
 type CoreErrors = Exclude<{ [K in keyof typeof core]: InstanceType<(typeof core)[K]> }[keyof typeof core], { readonly code: never }>;
 type Refusing =
   | CoreErrors
@@ -44,6 +68,9 @@ type Refusing =
   | MissingColumnError
   | NothingToProbeError
   | NoErrorsError
+  | NothingWithinGroupsError
+  | OneGroupError
+  | TooManyGroupsError
   | TooFewItemsError;
 type AsData<E> = E extends { readonly code: infer C extends string; readonly details: infer D }
   ? string extends C

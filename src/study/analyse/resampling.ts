@@ -1,10 +1,8 @@
 import { evenBins } from "@/core/describe/histogram";
 import { bcaLimits, percentileLimits, replicateP } from "@/core/resampling/interval-limits";
-import type { Figure } from "@/core/resampling/figures/figure";
-import type { ReliabilityFigure } from "@/core/resampling/reliability-bootstrap";
 import { accelerationsOf } from "@/core/resampling/resampler";
 import type { ReplicateInterval } from "../model/replicate-intervals";
-import type { Ready } from "../kinds/kind";
+import type { Ready, ReplicateFigure } from "../kinds/kind";
 
 /** A figure of the sample itself, and how leaving out a unit moves it. */
 export interface Expected {
@@ -14,7 +12,7 @@ export interface Expected {
 
 /** What limits need besides replicates. */
 export interface Jackknife {
-  figures: readonly (Figure | ReliabilityFigure)[];
+  figures: readonly ReplicateFigure[];
   units: number;
   expected: Expected[];
   /** Differences between every two β of a step: the places of the two among the figures. */
@@ -28,7 +26,7 @@ export interface Jackknife {
 export function jackknifeOf(ready: Ready, { step, accelerated }: { step: number | null; accelerated: boolean }): Jackknife {
   const estimates = ready.estimates();
   const betas = [...ready.names.entries()].flatMap(([at, f]) =>
-    typeof f === "object" && f.kind === "beta" && f.step === step ? [at] : [],
+    typeof f === "object" && f.kind === "beta" && "step" in f && f.step === step ? [at] : [],
   );
   const pairs = betas.flatMap((first, i) => betas.slice(i + 1).map((second) => ({ first, second })));
   const { figures, differences } = accelerated

@@ -1,5 +1,6 @@
 import type { z } from "zod";
 import type { Figure } from "@/core/resampling/figures/figure";
+import type { GroupFigure } from "@/core/resampling/group-bootstrap";
 import type { ReliabilityFigure } from "@/core/resampling/reliability-bootstrap";
 import type { Resampling } from "@/core/resampling/resampler";
 import type { StudyContext, StudyParts } from "../model/context";
@@ -103,6 +104,8 @@ export interface AskedKind<Kind extends string, Of, Spec, Result> {
   replicating?(spec: Spec): Replicating | null;
   /** What the replicates themselves depend on: not how limits are read from them. All of it when left out. */
   replicated?(spec: Spec): Spec;
+  /** Work that was dealt out in parts, as one, in whatever order the parts came. */
+  joined?(pieces: readonly unknown[]): unknown;
 }
 
 /** Where something is computed: the columns of the study, and what is kept from job to job. */
@@ -126,20 +129,21 @@ export interface WorkedOut {
   readonly dealt?: unknown;
 }
 
+/** What replicates can be of. */
+export type ReplicateFigure = Figure | ReliabilityFigure | GroupFigure;
+
 /** Something made ready to be resampled. */
 export interface Ready extends Resampling {
-  readonly names: readonly (Figure | ReliabilityFigure)[];
+  readonly names: readonly ReplicateFigure[];
   /** Number of cases or clusters drawn from. */
   readonly units: number;
 }
 
-/** Work that can be dealt out in ranges: the result does not depend on the dealing. */
+/** Work that can be dealt out in ranges: the result does not depend on the dealing. Its kind says how pieces become one. */
 export interface Dealt<Spec, Piece> {
   /** How many parts there are; 0 for none. */
   count(spec: Spec, desk: Desk): number;
   range(spec: Spec, desk: Desk, range: { first: number; count: number }): Piece;
-  /** The pieces of all ranges as one, in whatever order they came. */
-  joined(pieces: readonly Piece[]): Piece;
 }
 
 /** How something is computed, wherever columns are: in a worker, in a thread, in a test. */

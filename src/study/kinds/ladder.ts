@@ -1,3 +1,4 @@
+import type { Beyond } from "@/core/diagnostics/residual-tests";
 import type { LadderResult } from "../analyse/analyse-ladder";
 import { Ladder, ladderPredictors, ladderSettingsVariables } from "../model/ladder";
 import { ObjectId } from "../model/names";
@@ -57,4 +58,11 @@ export const ladder = {
     seed: 1,
     intervals: l.intervals.by === "normal" ? l.intervals : { by: "bca", replicates: 5000 },
   }),
+  joined(pieces) {
+    const [first, ...rest] = pieces as Beyond[][];
+    return (first ?? []).map(({ below, above }, k) => ({
+      below: rest.reduce((sum, some) => sum + some[k]!.below, below),
+      above: rest.reduce((sum, some) => sum + some[k]!.above, above),
+    }));
+  },
 } satisfies KeptKind<"ladder", "ladders", Ladder> & AskedKind<"ladder", Ladder, Ladder, LadderResult>;

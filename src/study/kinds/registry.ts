@@ -3,6 +3,7 @@ import { comparison } from "./comparison";
 import { correction } from "./correction";
 import { derived } from "./derived";
 import { filter } from "./filter";
+import { groups } from "./groups";
 import { ladder } from "./ladder";
 import { ladderDepth } from "./ladder-depth";
 import { means } from "./means";
@@ -26,6 +27,7 @@ export const KINDS = [
   comparison,
   probe,
   means,
+  groups,
   ladderDepth,
   strips,
   column,

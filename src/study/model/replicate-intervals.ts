@@ -22,8 +22,14 @@ export type ReplicateInterval = z.infer<typeof ReplicateInterval>;
 const step = z.int().min(0);
 const column = z.string();
 const Held = z.strictObject({ component: z.string(), unit: z.enum(["sd", "raw"]), value: Finite });
-const Figure = z.union([
-  z.enum(["alpha", "omega"]),
+const group = z.int().min(0);
+const metric = z.enum(["b", "beta", "betaOwn"]);
+/** A coefficient of a group, or of one group minus that of another. */
+const GroupFigure = z.union([
+  z.strictObject({ kind: metric, group, column }),
+  z.strictObject({ kind: z.literal("difference"), of: metric, column, first: group, second: group }),
+]);
+const LadderFigure = z.union([
   z.strictObject({ kind: z.enum(["R2", "adjustedR2", "dR2"]), step }),
   z.strictObject({ kind: z.enum(["b", "beta", "part"]), step, column }),
   z.strictObject({ kind: z.literal("difference"), step, first: column, second: column }),
@@ -31,6 +37,8 @@ const Figure = z.union([
   z.strictObject({ kind: z.literal("marginalMean"), step, variable: column, level: z.string() }),
   z.strictObject({ kind: z.literal("contrast"), step, variable: column, level: z.string(), minus: z.string() }),
 ]);
+
+const Figure = z.union([z.enum(["alpha", "omega"]), LadderFigure, GroupFigure]);
 
 /** One β of a step minus another, tested on the replicates of the difference. */
 const BetaDifference = ReplicateInterval.extend({ first: column, second: column, p: Finite, pHolm: Finite });
@@ -51,8 +59,13 @@ export type ReplicateIntervals = z.infer<typeof ReplicateIntervals>;
 type Told = ReplicateIntervals["intervals"][number];
 
 /** The intervals that are of a ladder's figures. */
-export function ladderFigures({ intervals }: ReplicateIntervals): (Told & { figure: Exclude<Told["figure"], string> })[] {
-  return intervals.flatMap((one) => (typeof one.figure === "string" ? [] : [{ ...one, figure: one.figure }]));
+export function ladderFigures({ intervals }: ReplicateIntervals): (Told & { figure: z.infer<typeof LadderFigure> })[] {
+  return intervals.flatMap(({ figure, ...one }) => (typeof figure === "string" || !("step" in figure) ? [] : [{ ...one, figure }]));
+}
+
+/** The intervals that are of groups. */
+export function groupFiguresOf({ intervals }: ReplicateIntervals): (Told & { figure: z.infer<typeof GroupFigure> })[] {
+  return intervals.flatMap(({ figure, ...one }) => (typeof figure === "string" || "step" in figure ? [] : [{ ...one, figure }]));
 }
 
 /** Intervals that were worked out before, under the fingerprint of all they depend on. */

@@ -120,6 +120,21 @@ export function refusalWords(refusal: Refusal, title: (name: string) => string):
             : `Step ${d.step} has no product of ${title(d.focal)} with ${listed(d.moderators.map((name) => title(name)))}.`,
         remedy: `Add ${d.moderators.length === 0 ? "it" : "the product"} to the step, or ask something else of it.`,
       };
+    case "nothing-within-groups":
+      return {
+        what: `Every term of step ${d.step} holds ${title(d.variable)}, which does not vary within a group.`,
+        remedy: "Ask a step that holds other predictors, or tell by another variable.",
+      };
+    case "one-group":
+      return {
+        what: `${title(d.variable)} has ${d.groups === 0 ? "no group" : "one group"} in the sample, so there is nothing to compare.`,
+        remedy: "Tell by another variable, take back levels that were left out, or look at the ladder's respondents.",
+      };
+    case "too-many-groups":
+      return {
+        what: `${title(d.variable)} has ${d.groups} groups in the sample; at most ${d.most} can be read beside each other.`,
+        remedy: "Cut it into fewer levels under Responses, or tell by another variable.",
+      };
     case "no-errors":
       return {
         what: `The standard errors that this ladder asks for cannot be had in this step${d.why === "too-few-clusters" ? ": there are fewer than two clusters" : ": a respondent decides the step's prediction alone"}.`,

@@ -12,6 +12,9 @@ const FLOOR = 1e-6;
 
 /** Every leaf of the expected values with what stands at the same place in ours; a list of numbers is one leaf. */
 export function leaves(expected: unknown, got: unknown, path = ""): Compared[] {
+  // a value that carries its own tolerance is one leaf, as a list of one
+  if (expected !== null && typeof expected === "object" && "value" in expected && "tol" in expected)
+    return [{ path, expected: [expected], got: [got] }];
   const things =
     Array.isArray(expected) &&
     typeof expected[0] === "object" &&

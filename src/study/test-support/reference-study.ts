@@ -55,10 +55,10 @@ export function studyOf(set: ReferenceSet): Study {
       terms: terms.map((term) => ({ components: term.split("*") })),
     })),
   });
-  const ladders = !spec.steps || spec.group ? [] : [ladder("main")];
+  const ladders = spec.steps ? [ladder("main")] : [];
   const comparisons: Setting[] = [];
   for (const [name, block] of Object.entries<any>(set.expected)) {
-    if (ladders.length === 0) break;
+    if (ladders.length === 0 || spec.group) break;
     // a block with steps of its own is fitted on the sample of the set, unless it filters anew
     if (block.spec) ladders.push(ladder(name, { ...block.spec, over: block.spec.filter ? {} : { alsoComplete: everyVariable } }));
     if (name === "deviation_coding") ladders.push(ladder(name, { over: { categories: categories("deviation") } }));
@@ -87,6 +87,7 @@ export function studyOf(set: ReferenceSet): Study {
     ladders,
     comparisons,
     probes: asked.map(({ probe }) => probe),
+    groups: spec.group && spec.steps ? [{ id: "groups", ladder: "main", variable: spec.group, shuffles: 4000 }] : [],
   });
 }
 
@@ -143,12 +144,18 @@ function factorsOf(name: string, document: any): unknown {
   return structure && (rotation === "none" ? structure.solution.extraction : structure.solution.rotation);
 }
 
+/** Ours for a block about groups. */
+function groupsOf(name: string, groups: any): unknown {
+  return name === "permutation" ? groups.permutation.values : groups[name];
+}
+
 /** Ours under the names of a block. Undefined: nothing of ours corresponds to the block. */
 export function oursOf(name: string, block: ReferenceBlock, document: any, json: any): unknown {
   const main = document.ladders.main;
   const own = document.ladders[name] ?? main;
   const last = (ladder: any) => ladder.steps[String(Object.keys(ladder.steps).length)];
   if (name.startsWith("efa")) return factorsOf(name, document);
+  if (json.spec.group && json.spec.steps) return groupsOf(name, document.groups.groups);
   const probed = document.probes && ownProbes(name, block.values, document);
   if (probed) return document.ladders[name] ? { ...document.ladders[name], ...(probed as object) } : probed;
   const scale = /^(scores|reliability|omega)_(\w+)$/.exec(name);
