@@ -14,11 +14,9 @@ import { KeptStore } from "./kept-store";
 import { useStudy } from "./study-context";
 import { type ComputedName, faultWords, jobOf } from "./use-computed";
 
-/** Intervals from replicates, while these come in. */
-export interface Replicated {
-  /** Null where none are asked for, and until the first replicates are there. */
-  intervals: ReplicateIntervals | null;
-  /** Replicates there are, of those asked for; null when none are asked for. */
+/** Something that is drawn many times, while it comes in. */
+export interface Drawn {
+  /** How many there are, of those asked for; null when none are asked for. */
   progress: { done: number; of: number } | null;
   computing: boolean;
   /** Null until it can be told, and when it is no more than a moment. */
@@ -27,6 +25,12 @@ export interface Replicated {
   fault: string | null;
   stop: () => void;
   again: () => void;
+}
+
+/** Intervals from replicates, while these come in. */
+export interface Replicated extends Drawn {
+  /** Null where none are asked for, and until the first replicates are there. */
+  intervals: ReplicateIntervals | null;
 }
 
 /**

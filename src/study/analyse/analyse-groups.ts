@@ -26,7 +26,8 @@ export interface ComparedGroup {
   readonly cases: number;
   readonly fitted: {
     readonly R2: number;
-    /** Residual SD, outcome units. */
+    /** SD of the outcome and of the residuals, outcome units. */
+    readonly sdY: number;
     readonly s: number;
     readonly df: number;
     readonly intercept: Estimate;
@@ -212,6 +213,7 @@ function factsOf(of: GroupFit | RefusedGroup): Pick<ComparedGroup, "cases" | "fi
     cases,
     fitted: {
       R2: fit.ssRegression / fit.ssTotal,
+      sdY: Math.sqrt(fit.ssTotal / (cases - 1)),
       s: Math.sqrt(fit.ssResidual / fit.dfResidual),
       df: fit.dfResidual,
       intercept,

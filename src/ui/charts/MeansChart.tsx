@@ -1,14 +1,14 @@
 import { scaleLinear } from "d3-scale";
 import { symbol, symbolCircle, symbolDiamond, symbolSquare, symbolTriangle } from "d3-shape";
 import { lineStyle } from "./line-styles";
+import { wrapped } from "./wrapped";
 
 const WIDTH = 720;
 const LABELS = 220;
 const ROW = 26;
-const TOP = 18;
+const HEAD = 18;
 const BOTTOM = 44;
 const MARKS = [symbolCircle, symbolSquare, symbolTriangle, symbolDiamond] as const;
-const LETTERS = 32;
 
 export interface MeansRow {
   name: string;
@@ -24,9 +24,12 @@ export function MeansChart(props: {
   title: string;
   axis: string;
   format: (v: number) => string;
+  /** How the axis is told; plainly when left out. */
+  tick?: (v: number) => string;
 }) {
   const { rows, series, line, format } = props;
   const gap = 15;
+  const TOP = line ? HEAD + 12 : HEAD;
   const heights = rows.map((row) => Math.max(ROW, wrapped(row.name).length * 15 + 8, row.marks.length * gap + 8));
   const tops = heights.map((_, i) => TOP + heights.slice(0, i).reduce((sum, h) => sum + h, 0));
   const base = TOP + heights.reduce((sum, h) => sum + h, 0);
@@ -50,14 +53,14 @@ export function MeansChart(props: {
         <g key={tick}>
           <line x1={x(tick)} x2={x(tick)} y1={TOP - 6} y2={base} stroke="var(--rule-pale)" />
           <text x={x(tick)} y={base + 16} textAnchor="middle" fill="var(--quiet)">
-            {x.tickFormat(6)(tick)}
+            {(props.tick ?? x.tickFormat(6))(tick)}
           </text>
         </g>
       ))}
       {line && (
         <g>
           <line x1={x(line.value)} x2={x(line.value)} y1={TOP - 6} y2={base + 2} stroke="var(--ink)" strokeDasharray="2 3" />
-          <text x={x(line.value)} y={base + 32} textAnchor="middle" fill="var(--quiet)">
+          <text x={x(line.value)} y={TOP - 12} textAnchor="middle" fill="var(--quiet)">
             {`${line.name} ${format(line.value)}`}
           </text>
         </g>
@@ -108,22 +111,9 @@ export function MeansChart(props: {
         );
       })}
       <line x1={x.range()[0]} x2={x.range()[1]} y1={base + 0.5} y2={base + 0.5} stroke="var(--ink)" />
-      {!line && (
-        <text x={(LABELS + WIDTH) / 2} y={base + 34} textAnchor="middle" fill="var(--ink)">
-          {props.axis}
-        </text>
-      )}
+      <text x={(x.range()[0]! + x.range()[1]!) / 2} y={base + 34} textAnchor="middle" fill="var(--ink)">
+        {props.axis}
+      </text>
     </svg>
   );
-}
-
-/** A name in lines that fit beside the axis; a long word is cut. */
-function wrapped(name: string): string[] {
-  const lines: string[] = [];
-  for (const word of name.split(/\s+/)) {
-    const last = lines.at(-1);
-    if (last !== undefined && last.length + word.length + 1 <= LETTERS) lines[lines.length - 1] = `${last} ${word}`;
-    else lines.push(word.length > LETTERS ? `${word.slice(0, LETTERS - 1)}…` : word);
-  }
-  return lines.length > 3 ? [...lines.slice(0, 2), `${lines[2]!.slice(0, LETTERS - 1)}…`] : lines;
 }

@@ -3,11 +3,14 @@
 import { newId } from "@/features/study/new-id";
 import { useStudy } from "@/features/study/study-context";
 import { activeTerms, type Ladder } from "@/study/model/ladder";
+import { Groups } from "@/study/model/groups";
 import { Means } from "@/study/model/means";
 import type { Probe } from "@/study/model/probe";
 import { listed } from "@/study/report/format-number";
 import page from "@/ui/parts/page.module.css";
+import { SettingWord } from "@/ui/parts/SettingWord";
 import { asked, type Offer, probeOffers } from "./probe-offers";
+import { GroupsSheet } from "./GroupsSheet";
 import { MeansSheet } from "./MeansSheet";
 import { ProbeSheet } from "./ProbeSheet";
 import css from "./probes.module.css";
@@ -40,7 +43,15 @@ export function Probes({ ladder, step }: { ladder: Ladder; step: number }) {
     const at = step + 1 === ladder.steps.length ? null : step + 1;
     store.edit({ subject: "means", id, to: Means.parse({ id, ladder: ladder.id, step: at, variable }) });
   };
-  if (open.length + own.length + means.length + categories.length === 0) return null;
+  const grouped = study.groups.filter((g) => g.ladder === ladder.id);
+  const makers = study.codebook.filter((v) => v.kind === "category" && v.name !== ladder.outcome).map((v) => v.name);
+  const unasked = makers.filter((name) => !grouped.some((g) => g.variable === name && (g.step ?? ladder.steps.length) === step + 1));
+  const tell = (variable: string) => {
+    const id = newId(`groups by ${variable}`, study.groups.map((g) => g.id)); // prettier-ignore
+    const at = step + 1 === ladder.steps.length ? null : step + 1;
+    store.edit({ subject: "groups", id, to: Groups.parse({ id, ladder: ladder.id, step: at, variable }) });
+  };
+  if (open.length + own.length + means.length + categories.length + grouped.length + makers.length === 0) return null;
   return (
     <section aria-label="Probes" className={css.probes}>
       {own.map((probe) => (
@@ -49,7 +60,10 @@ export function Probes({ ladder, step }: { ladder: Ladder; step: number }) {
       {means.map((one) => (
         <MeansSheet key={one.id} means={one} ladder={ladder} />
       ))}
-      {open.length + categories.length > 0 && (
+      {grouped.map((one) => (
+        <GroupsSheet key={one.id} groups={one} ladder={ladder} variables={makers} />
+      ))}
+      {open.length + categories.length + unasked.length > 0 && (
         <div className={css.offers}>
           <h2 className={page.heading}>To ask of step {step + 1}</h2>
           <ul>
@@ -67,6 +81,19 @@ export function Probes({ ladder, step }: { ladder: Ladder; step: number }) {
                 </button>
               </li>
             ))}
+            {unasked.length > 0 && (
+              <li>
+                Does it hold alike in every group of{" "}
+                <SettingWord
+                  label="Variable that makes the groups"
+                  value={null}
+                  text="a variable"
+                  choices={unasked.map((name) => ({ value: name, label: title(name) }))}
+                  onChange={tell}
+                />
+                ?
+              </li>
+            )}
           </ul>
         </div>
       )}
