@@ -94,6 +94,8 @@ test("predictor and moderator trade places, the unit is SDs, and two categories 
   await add(3, "class format × returning learner");
   await page.getByRole("button", { name: "How does the difference by Class format change with Returning learner?" }).click();
   const cells = probeOf(page, "Class format by Returning learner");
+  await expect(cells.getByRole("img", { name: /predicted for/ })).toBeVisible();
+  await cells.getByRole("button", { name: "As a table" }).click();
   await expect(cells.getByTestId("cells")).toBeVisible();
   await saved(page);
   const { probes } = await app.compute(app.demo, "demo/canal-street.csv");

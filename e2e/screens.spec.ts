@@ -160,6 +160,24 @@ const screens: [string, string, (page: Page) => Promise<void>][] = [
     },
   ],
   [
+    "Ladders with groups compared, all differences and shuffles",
+    "ladders",
+    async (page) => {
+      for (const typed of ["class f", "home language"]) {
+        await page.getByRole("button", { name: "Variable that makes the groups: a variable" }).click();
+        await page.keyboard.type(typed);
+        await page.keyboard.press("Enter");
+        await expect(page.getByTestId("groups")).toHaveCount(typed === "class f" ? 1 : 2);
+      }
+      await page.getByRole("button", { name: /^Shuffles of the labels/ }).first().click(); // prettier-ignore
+      await page.keyboard.type("shuffled 1");
+      await page.keyboard.press("Enter");
+      await expect(page.getByTestId("shuffles")).toHaveAttribute("data-done", "true");
+      for (const all of await page.getByRole("button", { name: /^All \d+ differences/ }).all()) await all.click();
+      await expect(page.getByTestId("group-differences")).not.toHaveCount(0);
+    },
+  ],
+  [
     "Ladders with a product probed and means by two variables",
     "ladders",
     async (page) => {

@@ -65,6 +65,16 @@ test("pictures of the main views", async ({ page }) => {
     .getByRole("article", { name: /^Probe/ })
     .getByRole("button", { name: "Remove" })
     .click();
+  await page.getByRole("button", { name: "Variable that makes the groups: a variable" }).click();
+  await page.keyboard.type("class f");
+  await page.keyboard.press("Enter");
+  await expect(page.getByTestId("groups")).toBeVisible();
+  await top(/^Probe/);
+  await shot(page, "groups");
+  await page
+    .getByRole("article", { name: /^Probe/ })
+    .getByRole("button", { name: "Remove" })
+    .click();
   await page.getByRole("button", { name: "Add a term to step 2" }).click();
   await page.keyboard.type("home language");
   await page.keyboard.press("Enter");

@@ -6,7 +6,7 @@ import type { RandomStream } from "./random-stream";
  */
 export function shuffle(list: Int32Array, random: RandomStream): void {
   for (let i = list.length - 1; i > 0; i--) {
-    const j = random.below(i + 1);
+    const j = ((random.bits() * (i + 1)) / 4294967296) | 0;
     const kept = list[i]!;
     list[i] = list[j]!;
     list[j] = kept;

@@ -36,7 +36,8 @@ export function permutedDifferences(
   const rows = whitenedRows(upTo, unitsOf({ by: "cases" }, labels.length));
   if (!rows) throw new RangeError("a ladder that leaves nothing to explain has no differences to tell from chance");
   const writer = new TapeWriter();
-  const ladder = new LadderOnTape(writer, upTo, rows, 0);
+  // of several groups most cases are in the others: sums without a group's own cases cost as much as the group is large
+  const ladder = new LadderOnTape(writer, upTo, rows, 0, true);
   const { columns } = models.fits[step]!;
   for (const column of columns) writer.output(ladder.enteredB(step, column));
   const engine = engineFor({ parts: [rows.part], tape: writer.tape() }, kind);
@@ -45,11 +46,14 @@ export function permutedDifferences(
   const slopes = new Float64Array(columns.length * engine.batch);
   /** Slopes of each group under each of some labellings. */
   const fitted = (labellings: readonly Int32Array[]) => {
-    const fill = (r: number, _: number, counts: Uint8Array) => {
-      const own = labellings[Math.floor(r / groups)]!;
-      for (let i = 0; i < own.length; i++) if (own[i] === r % groups) counts[i] = 1;
+    // one resample a labelling and group: all cases but the group's own
+    const fill = (_: number, countsOf: (r: number) => Uint8Array) => {
+      for (const [l, own] of labellings.entries()) {
+        const counts = Array.from({ length: groups }, (__, group) => countsOf(l * groups + group));
+        for (let i = 0; i < own.length; i++) counts[own[i]!]![i] = 0;
+      }
     };
-    engine.counted(labellings.length * groups, fill, slopes, engine.batch, 0);
+    engine.counted(labellings.length * groups, 1, fill, slopes, engine.batch, 0);
     return (labelling: number, group: number, column: number) => slopes[column * engine.batch + labelling * groups + group]!;
   };
   const observed = fitted([labels]);

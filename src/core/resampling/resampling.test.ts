@@ -3,6 +3,7 @@ import { readFileSync } from "node:fs";
 import fc from "fast-check";
 import { randomStream } from "../random/random-stream";
 import type { Predictor } from "../regression/design-matrix";
+import type { HeldAt } from "../regression/design-point";
 import { ladderModels, type LadderSpec } from "../regression/ladder";
 import { drawCounts, seededState } from "./draw";
 import type { EngineKind } from "./engine/choose-engine";
@@ -151,6 +152,13 @@ function everyFigure(of: LadderSpec, data: ReadonlyMap<string, Predictor>): Figu
   if (names.includes("g[q]") || names.includes("g[p]")) {
     for (const level of ["p", "q", "r"]) figures.push({ kind: "marginalMean", step, variable: "g", level });
     figures.push({ kind: "contrast", step, variable: "g", level: "r", minus: "p" });
+  }
+  if (names.includes("a") && names.includes("b")) {
+    const [low, high] = [-1, 1].map((value): HeldAt[] => [{ component: "b", unit: "sd", value }]);
+    const parts = [{ weight: 1, slope: "a", at: high! }, { weight: -1, slope: "a", at: low! }]; // prettier-ignore
+    for (const per of [null, { column: "a" }, { column: null }]) figures.push({ kind: "combined", step, parts, per });
+    const means = [{ weight: 0.75, slope: null, at: high! }, { weight: -0.25, slope: null, at: [...low!, { component: "a", unit: "raw" as const, value: 2 }] }]; // prettier-ignore
+    figures.push({ kind: "combined", step, parts: means, per: null });
   }
   if (names.includes("a")) figures.push({ kind: "marginalMean", step, variable: "a", level: "low" });
   return figures;

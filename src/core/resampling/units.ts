@@ -1,8 +1,15 @@
+import type { ErrorChoice } from "../regression/covariance";
+
 /** What is drawn: cases, cases within groups, or whole clusters. Codes are one a case. */
 export type Drawing =
   | { readonly by: "cases" }
   | { readonly by: "within"; readonly codes: Int32Array }
   | { readonly by: "clusters"; readonly codes: Int32Array };
+
+/** Whole clusters where the errors allow for them, otherwise cases. */
+export function drawingOf(errors: ErrorChoice | undefined): Drawing {
+  return errors?.kind === "cluster" ? { by: "clusters", codes: errors.codes } : { by: "cases" };
+}
 
 /** The units of a drawing, numbered from 0. */
 export interface Units {

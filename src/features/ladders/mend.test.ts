@@ -105,7 +105,7 @@ test("a moderator that takes over the other's coefficient is asked about; switch
   const study = within(ladderOf({}, ["x"], ["m"], ["x*m"]));
   const watch = watched(study, "mediator")!;
   expect(plain(watch.words)).toMatch(
-    /^m goes with x \(r = \.\d\d\) and takes over \d+ % of its coefficient, while their product adds nothing sure/,
+    /^m goes with x \(r = \.\d\d\) and takes over \d+ % of its coefficient \(b −?\d\.\d\d before it enters, −?\d\.\d\d after\), while their product adds nothing sure/,
   );
   const after = mended(study, "mediator", "switch-off");
   expect(after.ladders[0]!.steps[2]!.terms).toEqual([{ components: ["x", "m"], off: true }]);

@@ -3,13 +3,13 @@
 import { CancelledError, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { browserPool, poolSize } from "@/compute/browser/browser-pool";
-import { inParts } from "@/compute/replicates";
+import { inParts, type RunJob } from "@/compute/replicates";
 import { JobError } from "@/compute/worker-pool";
 import { refKey } from "@/study/kinds/kind";
 import { type AskedName, type AskedOf, askedKind, keptKind } from "@/study/kinds/kinds";
 import { useStudy } from "./study-context";
 import { type ComputedName, faultWords, jobOf } from "./use-computed";
-import type { Drawn } from "./use-replicates";
+import { type Drawn, TURNS } from "./use-replicates";
 
 /** So many ranges: each tells how far it is, and can be stopped after. */
 const PIECES = 40;
@@ -29,13 +29,16 @@ export function useParts<K extends ComputedName>(name: K, object: AskedOf<K>, en
     queryFn: async ({ signal }) => {
       const data = await house.columns.columns(columns);
       setPace({ done: 0, of: 0, secondsLeft: null });
-      const began = performance.now();
-      return inParts((one) => browserPool().run(one, house.dataset.id, data, signal), asked, askedKind(name).joined!, poolSize(), {
-        pieces: PIECES,
-        progress: (done, of) => {
-          const left = Math.round((((performance.now() - began) / done) * (of - done)) / 1000);
-          setPace({ done, of, secondsLeft: left >= 2 ? left : null });
-        },
+      const run: RunJob = (one) => browserPool().run(one, house.dataset.id, data, signal);
+      return TURNS.take(JSON.stringify([subject, "parts", asked]), signal, () => {
+        const began = performance.now();
+        return inParts(run, asked, askedKind(name).joined!, poolSize(), {
+          pieces: PIECES,
+          progress: (done, of) => {
+            const left = Math.round((((performance.now() - began) / done) * (of - done)) / 1000);
+            setPace({ done, of, secondsLeft: left >= 2 ? left : null });
+          },
+        });
       });
     },
     structuralSharing: false,

@@ -12,7 +12,11 @@ import { ENGINE_VERSION, type ReplicateIntervals } from "@/study/model/replicate
 import { fingerprint } from "./fingerprint";
 import { KeptStore } from "./kept-store";
 import { useStudy } from "./study-context";
+import { Turns } from "./turns";
 import { type ComputedName, faultWords, jobOf } from "./use-computed";
+
+/** A worker keeps one thing ready to be resampled: two that took turns with each range would be made ready each time. */
+export const TURNS = new Turns();
 
 /** Something that is drawn many times, while it comes in. */
 export interface Drawn {
@@ -63,6 +67,7 @@ export function useReplicates<K extends ComputedName>(name: K, object: AskedOf<K
     staleTime: Infinity,
   });
   const drawing = wanted && kept.data === null;
+  const turn = JSON.stringify([subject, asked]);
 
   const replicatesKey: readonly unknown[] = ["replicates", house.dataset.id, subject, asked, of, how?.seed];
   const replicates = useQuery<ReplicatesSoFar, Error, ReplicatesSoFar, readonly unknown[]>({
@@ -71,13 +76,15 @@ export function useReplicates<K extends ComputedName>(name: K, object: AskedOf<K
     queryFn: async ({ signal }) => {
       const run = await runWith(signal);
       setPace({ done: 0, secondsLeft: null });
-      const began = performance.now();
-      return drawReplicates(run, asked, how!, poolSize(), {
-        first: (so) => client.setQueryData(replicatesKey, so),
-        progress: (done, all) => {
-          const left = Math.round((((performance.now() - began) / done) * (all - done)) / 1000);
-          setPace({ done, secondsLeft: left >= 2 ? left : null });
-        },
+      return TURNS.take(turn, signal, () => {
+        const began = performance.now();
+        return drawReplicates(run, asked, how!, poolSize(), {
+          first: (so) => client.setQueryData(replicatesKey, so),
+          progress: (done, all) => {
+            const left = Math.round((((performance.now() - began) / done) * (all - done)) / 1000);
+            setPace({ done, secondsLeft: left >= 2 ? left : null });
+          },
+        });
       });
     },
     structuralSharing: false,
@@ -86,7 +93,10 @@ export function useReplicates<K extends ComputedName>(name: K, object: AskedOf<K
   const jackknife = useQuery<Jackknife, Error, Jackknife, readonly unknown[]>({
     queryKey: jackknifeKey,
     enabled: drawing,
-    queryFn: async ({ signal }) => drawJackknife(await runWith(signal), asked, step, how!.by),
+    queryFn: async ({ signal }) => {
+      const run = await runWith(signal);
+      return TURNS.take(turn, signal, () => drawJackknife(run, asked, step, how!.by));
+    },
     structuralSharing: false,
   });
   const so = replicates.data;

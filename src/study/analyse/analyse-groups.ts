@@ -5,7 +5,7 @@ import type { Estimate } from "@/core/regression/coefficients";
 import type { ErrorChoice, NoCovariance } from "@/core/regression/covariance";
 import type { LadderModels } from "@/core/regression/ladder";
 import type { DroppedColumn } from "@/core/regression/least-squares";
-import { type Part, termName, termParts } from "@/core/regression/terms";
+import { type Part, type Term, termName, termParts } from "@/core/regression/terms";
 import type { Desk } from "../kinds/kind";
 import type { Groups } from "../model/groups";
 import { activeTerms, type Ladder } from "../model/ladder";
@@ -51,6 +51,8 @@ export interface GroupedColumn {
 export type GroupsResult =
   | {
       status: "compared";
+      /** The question that was answered: numbers stay on the page while those of the next one are worked out. */
+      asked: Pick<Groups, "variable" | "leftOut" | "together">;
       sample: AnalysisSample;
       /** From 1. */
       step: number;
@@ -77,6 +79,7 @@ export const MOST_GROUPS = 30;
 
 /** A step with its respondents told by groups, before anything is fitted in one. */
 export interface PreparedGroups {
+  readonly asked: Pick<Groups, "variable" | "leftOut" | "together">;
   readonly sample: AnalysisSample;
   /** From 1. */
   readonly step: number;
@@ -84,7 +87,7 @@ export interface PreparedGroups {
   readonly models: LadderModels;
   readonly grouped: GroupedStep;
   readonly groups: { name: string; levels: string[] }[];
-  readonly without: string[];
+  readonly without: Term[];
   readonly empty: string[];
 }
 
@@ -138,6 +141,7 @@ export function prepareGroups(
   const labels = codes.map((code) => groupOf.get(code)!);
   const models = modelsOn({ ...ladder, steps: [{ id: "-", name: "", off: false, terms }] }, found);
   return {
+    asked: { variable, leftOut: asked.leftOut, together: asked.together },
     sample,
     step,
     models,
@@ -146,7 +150,7 @@ export function prepareGroups(
       const levels = own.map((code) => category.levels[code]!);
       return { name: levels.join(" + "), levels };
     }),
-    without: all.filter((term) => !terms.includes(term)).map(termName),
+    without: all.filter((term) => !terms.includes(term)),
     empty: category.levels.filter((_, code) => !present.has(code) && !out.has(code)),
   };
 }
@@ -179,6 +183,7 @@ export function compared(
   const columnsOf = (term: string) => design.columns.filter((c) => termName(c.term) === term).map((c) => c.name);
   return {
     status: "compared",
+    asked: prepared.asked,
     sample: prepared.sample,
     step: prepared.step,
     outcome: spec.outcome,
@@ -197,10 +202,10 @@ export function compared(
       return { term: termName(term), alike: alikeTest(fits, own), crossed: crossedTest(fits, own, total) };
     }),
     pooled: pooledTest(grouped, fits, total),
-    without: prepared.without,
+    without: prepared.without.map(termName),
     empty: prepared.empty,
     parts: new Map([
-      ...terms.map((term) => [termName(term), termParts(term)] as const),
+      ...[...terms, ...prepared.without].map((term) => [termName(term), termParts(term)] as const),
       ...design.columns.map((c) => [c.name, c.components.map(({ variable, level }): Part => ({ variable, level }))] as const),
     ]),
   };

@@ -5,13 +5,14 @@ import type { Estimate } from "@/core/regression/coefficients";
 import { coefficientErrors } from "@/core/regression/covariance";
 import { groupBootstrap, type GroupFigure, groupFigures } from "@/core/resampling/group-bootstrap";
 import { type PermutedDifference, permutationP } from "@/core/resampling/label-permutation";
-import type { Drawing } from "@/core/resampling/units";
+import { drawingOf } from "@/core/resampling/units";
 import type { Analysis, Desk, Ready, WorkedOut } from "../kinds/kind";
 import type { Groups } from "../model/groups";
 import type { Ladder } from "../model/ladder";
 import { groupFiguresOf } from "../model/replicate-intervals";
 import { analyseGroups, compared, type GroupsQuestion, type GroupsResult, prepareGroups, type PreparedGroups } from "./analyse-groups";
 import { OneGroupError, type Refusal, refusalOf } from "./refusal";
+import { drawnResults } from "./replicated-step";
 import { sampleResults } from "./sample-results";
 
 /** Groups that hold the whole step and leave something to explain: the others are neither resampled nor shuffled. */
@@ -24,10 +25,7 @@ function ready(question: GroupsQuestion, desk: Desk): Ready {
   const { grouped } = prepareGroups(question, desk);
   const among = wholeGroups(groupFits(grouped));
   if (among.length === 0) throw new OneGroupError({ variable: question.groups.variable, groups: 0 });
-  const drawings = among.map((group): Drawing => {
-    const errors = errorsOf(grouped.spec, casesOf(grouped.labels, group));
-    return errors.kind === "cluster" ? { by: "clusters", codes: errors.codes } : { by: "cases" };
-  });
+  const drawings = among.map((group) => drawingOf(errorsOf(grouped.spec, casesOf(grouped.labels, group))));
   const models = groupModels(grouped, among);
   const figures = groupFigures(models, 0);
   const names = figures.map((f): GroupFigure =>
@@ -104,11 +102,7 @@ function groupsResults(groups: Groups, desk: Desk, { intervals, dealt }: WorkedO
       intervals == null
         ? null
         : {
-            by: ladder.intervals.by,
-            seed: ladder.seed,
-            replicates: intervals.replicates,
-            redrawn: intervals.redrawn,
-            units: intervals.units,
+            ...drawnResults(ladder, intervals),
             intervals: Object.fromEntries(drawn.map(({ figure, interval }) => [figureName(figure, name), interval])),
           },
     permutation: permuted && {

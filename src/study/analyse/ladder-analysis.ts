@@ -2,7 +2,7 @@ import type { Beyond } from "@/core/diagnostics/residual-tests";
 import type { LadderModels } from "@/core/regression/ladder";
 import { type Figure, figuresOf } from "@/core/resampling/figures/figure";
 import { ladderBootstrap } from "@/core/resampling/ladder-bootstrap";
-import type { Drawing } from "@/core/resampling/units";
+import { drawingOf } from "@/core/resampling/units";
 import type { Analysis, Desk, Ready } from "../kinds/kind";
 import type { Ladder } from "../model/ladder";
 import { ladderSample, modelsOn } from "../prepare/ladder-models";
@@ -13,10 +13,8 @@ import { ladderResults } from "./ladder-results";
 /** The figures of a ladder; with everything, predicted outcomes of its categories too. */
 function ready(ladder: Ladder, { columns }: Desk, everything: boolean): Ready {
   const models = modelsOn(ladder, ladderSample(ladder, columns));
-  const { errors } = models.spec;
-  const drawing: Drawing = errors?.kind === "cluster" ? { by: "clusters", codes: errors.codes } : { by: "cases" };
   const names = everything ? [...figuresOf(models), ...predictedOutcomes(models)] : figuresOf(models);
-  return { ...ladderBootstrap(models, drawing, names), names };
+  return { ...ladderBootstrap(models, drawingOf(models.spec.errors), names), names };
 }
 
 /** Predicted outcomes and their differences over the levels of every category of a step, as far as they can be told. */

@@ -1,17 +1,30 @@
 import type { Estimate } from "@/core/regression/coefficients";
 import type { EffectAlong, FocalEffect, NoAlong } from "@/core/regression/simple-effects";
-import type { Analysis, Desk } from "../kinds/kind";
+import type { Combined } from "@/core/resampling/figures/figure";
+import type { Analysis, Desk, WorkedOut } from "../kinds/kind";
 import type { Ladder } from "../model/ladder";
 import type { Probe } from "../model/probe";
+import type { ReplicateIntervals } from "../model/replicate-intervals";
 import { fittedAt } from "./analyse-ladder";
 import { analyseProbe, type ProbeResult } from "./analyse-probe";
-import { cellsAt, holdingShare, pointAt, type ProbePlace, readProbe, regionShares } from "./read-probe";
+import { combinedIntervals, differenceFigure, effectFigure, probeFigures } from "./probe-figures";
+import {
+  cellsAt,
+  holdingShare,
+  pointAt,
+  type ProbePlace,
+  type ProbeReading,
+  readProbe,
+  regionShares,
+  shownDifferences,
+} from "./read-probe";
+import { drawnResults, stepReady } from "./replicated-step";
 import { sampleResults } from "./sample-results";
 
 type Probed = Extract<ProbeResult, { status: "probed" }>;
 
 /** A probe under the names of docs/results.md. */
-function probeResults(probe: Probe, desk: Desk) {
+function probeResults(probe: Probe, desk: Desk, { intervals }: WorkedOut) {
   const ladder = (desk.objects("ladder") as Ladder[]).find((l) => l.id === probe.ladder)!;
   const { focal, moderators, metric } = probe;
   const settings = { ladder: ladder.id, step: probe.step ?? ladder.steps.length, focal, moderators, metric };
@@ -42,6 +55,24 @@ function probeResults(probe: Probe, desk: Desk) {
       reading.along.map(({ place, along }) => [place.key || "all", byEffect(along, (one) => regionResults(one, found))]),
     ),
     predicted: Object.fromEntries(reading.places.map((place) => [place.key, predictions(probe, found, place)])),
+    bootstrap: intervals ? { ...drawnResults(ladder, intervals), ...drawnProbe(probe, reading, found, intervals) } : null,
+  };
+}
+
+/** The same effects and differences with intervals from replicates; null: not available. */
+function drawnProbe({ metric }: Probe, reading: ProbeReading, { ground, step }: Probed, intervals: ReplicateIntervals) {
+  const of = combinedIntervals(intervals);
+  const { places, effects } = reading;
+  const each = (make: (effect: FocalEffect) => Combined) =>
+    "level" in effects[0]! ? Object.fromEntries(effects.map((e) => [effectName(e), of(make(e))])) : of(make(effects[0]!));
+  return {
+    slopes: Object.fromEntries(places.map((place) => [place.key, each((e) => effectFigure(ground, step - 1, e, place, metric))])),
+    differences: Object.fromEntries(
+      shownDifferences(reading).map(({ first, second }) => {
+        const [a, b] = [places[first]!, places[second]!];
+        return [`${a.key} - ${b.key}`, each((e) => differenceFigure(ground, step - 1, e, [a, b], metric))];
+      }),
+    ),
   };
 }
 
@@ -82,4 +113,5 @@ function predictions({ focal }: Probe, { ground }: Probed, place: ProbePlace) {
 export const analysis: Analysis<Probe, { probe: Probe; ladder: Ladder }, ProbeResult> = {
   run: (spec, desk) => analyseProbe(spec, desk),
   results: probeResults,
+  ready: ({ probe, ladder }, desk) => stepReady({ ladder, step: probe.step }, desk, (ground, step) => probeFigures(readProbe(probe, ground), ground, step)), // prettier-ignore
 };

@@ -74,6 +74,14 @@ export function readProbe(probe: Pick<Probe, "focal" | "moderators">, ground: Pr
   };
 }
 
+/** Differences of more places than this are told of the first and the last alone. */
+const MOST_PLACES = 4;
+
+/** The differences that a probe tells. */
+export function shownDifferences({ places, differences }: ProbeReading): ProbeReading["differences"] {
+  return differences.filter((d) => places.length <= MOST_PLACES || (d.first === 0 && d.second === places.length - 1));
+}
+
 /** A slope, or each level of a category against its reference. */
 function effectsOf(ground: ProbeGround, focal: string): FocalEffect[] {
   const table = ground.design.tables.find((t) => t.variable === focal);

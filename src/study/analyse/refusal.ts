@@ -32,6 +32,14 @@ export class NoErrorsError extends CoreError {
   }
 }
 
+/** Places of a step cannot be told from replicates when a column of it was dropped. */
+export class NoReplicatesError extends CoreError {
+  readonly code = "no-replicates";
+  constructor(readonly details: { columns: string[] }) {
+    super(`The step holds columns that are combinations of others: ${details.columns.join(", ")}.`);
+  }
+}
+
 /** Within a group nothing of the step is left: all its terms hold the grouping variable. */
 export class NothingWithinGroupsError extends CoreError {
   readonly code = "nothing-within-groups";
@@ -68,6 +76,7 @@ type Refusing =
   | MissingColumnError
   | NothingToProbeError
   | NoErrorsError
+  | NoReplicatesError
   | NothingWithinGroupsError
   | OneGroupError
   | TooManyGroupsError

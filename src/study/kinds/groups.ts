@@ -6,7 +6,7 @@ import { Groups } from "../model/groups";
 import { Ladder } from "../model/ladder";
 import { ObjectId } from "../model/names";
 import type { AskedKind, KeptKind } from "./kind";
-import { bareLadder, ladder } from "./ladder";
+import { bareLadder, replicatingAsLadder } from "./ladder";
 
 const GroupsSpec = z.strictObject({ groups: Groups, ladder: Ladder });
 export type GroupsSpec = z.infer<typeof GroupsSpec>;
@@ -37,13 +37,10 @@ export const groups = {
     result.status === "refused" ? null : result.groups.flatMap(({ name, fitted }) => [{ name: `R², ${name}`, value: fitted?.R2 ?? null }]),
   // shuffles of the labels move none of the numbers beside them
   headlineSpec: (spec: GroupsSpec) => ({ ...spec, groups: { ...spec.groups, shuffles: null } }),
-  replicating: (spec: GroupsSpec) => {
-    const how = ladder.replicating(spec.ladder);
-    return how && { ...how, compared: null };
-  },
-  replicated: (spec: GroupsSpec) => ({
-    groups: { ...spec.groups, shuffles: null },
-    ladder: ladder.replicated(spec.ladder),
+  replicating: replicatingAsLadder.replicating,
+  replicated: ({ groups: of, ladder }: GroupsSpec) => ({
+    groups: { ...of, shuffles: null },
+    ladder: replicatingAsLadder.replicatedLadder(ladder),
   }),
   joined(pieces) {
     const [first, ...rest] = pieces as PermutedDifference[][];

@@ -2,7 +2,7 @@ import type { Beyond } from "@/core/diagnostics/residual-tests";
 import type { LadderResult } from "../analyse/analyse-ladder";
 import { Ladder, ladderPredictors, ladderSettingsVariables } from "../model/ladder";
 import { ObjectId } from "../model/names";
-import type { AskedKind, KeptKind, Needs } from "./kind";
+import type { AskedKind, KeptKind, Needs, Replicating } from "./kind";
 
 /** Names, labels and the metric that is shown do not change numbers: renaming a step computes nothing. */
 export const bareLadder = (ladder: Ladder): Ladder => ({
@@ -11,6 +11,15 @@ export const bareLadder = (ladder: Ladder): Ladder => ({
   metric: "z",
   steps: ladder.steps.map((step) => ({ ...step, name: "" })),
 });
+
+/** How the replicates of what is asked of a ladder are drawn: as the ladder's own. */
+export const replicatingAsLadder = {
+  replicating({ ladder: of }: { ladder: Ladder }): Replicating | null {
+    const how = ladder.replicating(of);
+    return how && { ...how, compared: null };
+  },
+  replicatedLadder: (of: Ladder): Ladder => ladder.replicated(of),
+};
 
 /** What a ladder stands on; what is worked out from one stands on the same. */
 export const ladderNeeds = (ladder: Ladder): Needs => ({

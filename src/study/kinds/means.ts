@@ -5,7 +5,7 @@ import { Ladder } from "../model/ladder";
 import { Means } from "../model/means";
 import { ObjectId } from "../model/names";
 import type { AskedKind, KeptKind } from "./kind";
-import { bareLadder } from "./ladder";
+import { bareLadder, replicatingAsLadder } from "./ladder";
 
 const MeansSpec = z.strictObject({ means: Means, ladder: Ladder });
 type MeansSpec = z.infer<typeof MeansSpec>;
@@ -35,4 +35,6 @@ export const means = {
     result.status === "refused"
       ? null
       : result.reading.cells.map(({ key, predicted }) => ({ name: `predicted, ${key}`, value: predicted?.estimate ?? null })),
+  replicating: replicatingAsLadder.replicating,
+  replicated: (spec: MeansSpec) => ({ ...spec, ladder: replicatingAsLadder.replicatedLadder(spec.ladder) }),
 } satisfies KeptKind<"means", "means", Means> & AskedKind<"means", Means, MeansSpec, MeansResult>;

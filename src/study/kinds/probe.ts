@@ -5,7 +5,7 @@ import { Ladder } from "../model/ladder";
 import { ObjectId } from "../model/names";
 import { Probe } from "../model/probe";
 import type { AskedKind, KeptKind } from "./kind";
-import { bareLadder } from "./ladder";
+import { bareLadder, replicatingAsLadder } from "./ladder";
 
 const ProbeSpec = z.strictObject({ probe: Probe, ladder: Ladder });
 export type ProbeSpec = z.infer<typeof ProbeSpec>;
@@ -37,4 +37,6 @@ export const probe = {
       : result.reading.found.flatMap((effects, i) =>
           effects.map((effect) => ({ name: `slope, ${result.reading.places[i]!.key}`, value: effect?.estimate ?? null })),
         ),
+  replicating: replicatingAsLadder.replicating,
+  replicated: (spec: ProbeSpec) => ({ ...spec, ladder: replicatingAsLadder.replicatedLadder(spec.ladder) }),
 } satisfies KeptKind<"probe", "probes", Probe> & AskedKind<"probe", Probe, ProbeSpec, ProbeResult>;

@@ -36,6 +36,12 @@ const LadderFigure = z.union([
   z.strictObject({ kind: z.literal("slope"), step, column, at: z.array(Held) }),
   z.strictObject({ kind: z.literal("marginalMean"), step, variable: column, level: z.string() }),
   z.strictObject({ kind: z.literal("contrast"), step, variable: column, level: z.string(), minus: z.string() }),
+  z.strictObject({
+    kind: z.literal("combined"),
+    step,
+    parts: z.array(z.strictObject({ weight: Finite, slope: column.nullable(), at: z.array(Held) })),
+    per: z.strictObject({ column: column.nullable() }).nullable(),
+  }),
 ]);
 
 const Figure = z.union([z.enum(["alpha", "omega"]), LadderFigure, GroupFigure]);

@@ -120,6 +120,11 @@ export function refusalWords(refusal: Refusal, title: (name: string) => string):
             : `Step ${d.step} has no product of ${title(d.focal)} with ${listed(d.moderators.map((name) => title(name)))}.`,
         remedy: `Add ${d.moderators.length === 0 ? "it" : "the product"} to the step, or ask something else of it.`,
       };
+    case "no-replicates":
+      return {
+        what: `The step holds a column that is a combination of others (${listed(d.columns)}), so its places are not told from replicates.`,
+        remedy: "Intervals by normal theory stand in their place; take the term out to have both.",
+      };
     case "nothing-within-groups":
       return {
         what: `Every term of step ${d.step} holds ${title(d.variable)}, which does not vary within a group.`,

@@ -20,7 +20,7 @@ export interface GroupsChartRow {
   span: { first: number; second: number; told: boolean } | null;
 }
 
-/** A row a term, a mark a group; between the two that differ most a span, thick where they can be told apart. Groups are named once, at the row that differs most. */
+/** A row a term, a mark a group (or a row a level of one category, a mark a level of another); between the two that differ most a span, thick where they can be told apart. Groups are named once, at the row that differs most. */
 export function GroupsChart(props: {
   rows: readonly GroupsChartRow[];
   groups: readonly string[];
@@ -28,6 +28,8 @@ export function GroupsChart(props: {
   named: number;
   title: string;
   axis: string;
+  /** True: the axis holds zero. */
+  zero: boolean;
   format: (v: number) => string;
 }) {
   const { rows, groups, format } = props;
@@ -36,7 +38,8 @@ export function GroupsChart(props: {
   const tops = heights.map((_, i) => TOP + heights.slice(0, i).reduce((sum, h) => sum + h, 0));
   const base = TOP + heights.reduce((sum, h) => sum + h, 0);
   const all = rows.flatMap(({ marks }) => marks.flatMap((m) => (m ? [m.value, m.lower ?? m.value, m.upper ?? m.value] : [])));
-  const x = scaleLinear().domain([Math.min(0, ...all), Math.max(0, ...all)]).nice(6).range([LABELS + 14, WIDTH - RIGHT]); // prettier-ignore
+  const zero = props.zero ? [0] : [];
+  const x = scaleLinear().domain([Math.min(...zero, ...all), Math.max(...zero, ...all)]).nice(6).range([LABELS + 14, WIDTH - RIGHT]); // prettier-ignore
   const cut = groups.some((name) => name.length > SHORT);
   const legend = cut ? groups.length * 16 + 8 : 0;
   return (

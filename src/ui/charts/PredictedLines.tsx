@@ -9,11 +9,16 @@ export interface PredictedLine {
   points: { x: number; y: number; lower: number | null; upper: number | null }[];
 }
 
+/** Points, or how many lie in each field of a grid, row after row from the lowest. */
+type Scatter =
+  | { x: Float64Array; y: Float64Array }
+  | { columns: number; rows: number; counts: Uint32Array; x: readonly [number, number]; y: readonly [number, number] };
+
 /** Predicted outcomes as lines with their bands, named at their ends; pale beyond the 5th and 95th percentile, where the data are thin. */
 export function PredictedLines(props: {
   lines: readonly PredictedLine[];
   /** Respondents as points; null: not shown. */
-  points: { x: Float64Array; y: Float64Array } | null;
+  points: Scatter | null;
   /** Between these nine tenths of the respondents lie. */
   thick: [number, number];
   title: string;
@@ -24,7 +29,7 @@ export function PredictedLines(props: {
   const { lines, points, thick, format } = props;
   const all = lines.flatMap((one) => one.points);
   const ys = all.flatMap((p) => [p.y, p.lower ?? p.y, p.upper ?? p.y]);
-  const shown = points ? [...ys, ...points.y] : ys;
+  const shown = points ? [...ys, ...points.y] : ys; // of a grid the ends
   const base = FRAME.height - FRAME.bottom;
   const x = scaleLinear()
     .domain([all[0]!.x, lines[0]!.points.at(-1)!.x])
@@ -68,7 +73,9 @@ export function PredictedLines(props: {
       <text x={4} y={12} fill="var(--ink)">
         {props.outcome}
       </text>
+      {points && "counts" in points && <Density of={points} x={x} y={y} />}
       {points &&
+        !("counts" in points) &&
         Array.from(points.x, (value, i) => (
           <circle
             key={i}
@@ -119,5 +126,29 @@ export function PredictedLines(props: {
         {props.axis}
       </text>
     </svg>
+  );
+}
+
+/** Too many points to be told apart: the darker a field, the more lie in it. */
+function Density({ of, x, y }: { of: Extract<Scatter, { counts: Uint32Array }>; x: (v: number) => number; y: (v: number) => number }) {
+  const most = of.counts.reduce((a, b) => Math.max(a, b));
+  const across = (x(of.x[1]) - x(of.x[0])) / of.columns;
+  const up = (y(of.y[0]) - y(of.y[1])) / of.rows;
+  return (
+    <g aria-hidden="true">
+      {Array.from(of.counts, (count, i) =>
+        count === 0 ? null : (
+          <rect
+            key={i}
+            x={x(of.x[0]) + (i % of.columns) * across}
+            y={y(of.y[0]) - (Math.floor(i / of.columns) + 1) * up}
+            width={across + 0.3}
+            height={up + 0.3}
+            fill="var(--pencil)"
+            fillOpacity={0.08 + 0.62 * Math.sqrt(count / most)}
+          />
+        ),
+      )}
+    </g>
   );
 }

@@ -69,12 +69,12 @@ describe.each(KINDS)("sums of resamples (%s)", (kind) => {
     const engine = engineFor(sumsOf([part]), kind);
     const times = [0, 1, 2, 3, 4, 5, 9, 77, 254, 255, 0];
     const out = new Float64Array(part.size);
-    engine.counted(1, (_, __, counts) => counts.set(times), out, 1, 0);
+    engine.counted(1, 0, (_, countsOf) => countsOf(0).set(times), out, 1, 0);
     expectSums(
       out,
       sumsBy(rows, (i) => times[i]!),
     );
-    engine.counted(1, () => undefined, out, 1, 0); // counts are empty again
+    engine.counted(1, 0, () => undefined, out, 1, 0); // counts are empty again
     expectSums(
       out,
       sumsBy(rows, () => 0),

@@ -123,10 +123,10 @@ export class KernelEngine implements Engine {
     this.run(count, out, stride, at);
   }
 
-  counted(count: number, fill: FillCounts, out: Float64Array, stride: number, at: number): void {
-    this.clearCounts(count);
+  counted(count: number, begin: 0 | 1, fill: FillCounts, out: Float64Array, stride: number, at: number): void {
+    this.clearCounts(count, begin);
     this.parts.forEach(({ counts, stride: step, units }, part) => {
-      for (let r = 0; r < count; r++) fill(r, part, this.bytes.subarray(counts + r * step, counts + r * step + units));
+      fill(part, (r) => this.bytes.subarray(counts + r * step, counts + r * step + units));
     });
     this.sum(count);
     this.run(count, out, stride, at);
@@ -148,10 +148,10 @@ export class KernelEngine implements Engine {
   }
 
   /** Streams are drawn from a few at a time, so a few resamples beyond the last are counted too. */
-  private clearCounts(count: number): void {
+  private clearCounts(count: number, begin: 0 | 1 = 0): void {
     const resamples = Math.ceil(count / SIDE_BY_SIDE) * SIDE_BY_SIDE;
     for (const { counts, stride: step, units } of this.parts) {
-      this.bytes.fill(0, counts, counts + resamples * step);
+      this.bytes.fill(begin, counts, counts + resamples * step);
       // rows beyond the last are held once: neither missing nor repeated
       if (step > units) for (let r = 0; r < resamples; r++) this.bytes.fill(1, counts + r * step + units, counts + (r + 1) * step);
     }

@@ -41,10 +41,10 @@ export class PlainEngine implements Engine {
     this.run(count, out, stride, at);
   }
 
-  counted(count: number, fill: FillCounts, out: Float64Array, stride: number, at: number): void {
+  counted(count: number, begin: 0 | 1, fill: FillCounts, out: Float64Array, stride: number, at: number): void {
     this.parts.forEach((part, p) => {
-      part.clear(count);
-      for (let r = 0; r < count; r++) fill(r, p, part.countsOf(r));
+      part.clear(count, begin);
+      fill(p, (r) => part.countsOf(r));
       part.sum(count);
     });
     this.run(count, out, stride, at);
@@ -111,8 +111,8 @@ class PartSums {
     this.list = new Int32Array(2 * PAIRS * Math.ceil(255 / MOST_OF_ONE));
   }
 
-  clear(resamples: number): void {
-    this.counts.fill(0, 0, resamples * this.step);
+  clear(resamples: number, begin: 0 | 1 = 0): void {
+    this.counts.fill(begin, 0, resamples * this.step);
   }
 
   countsOf(resample: number): Uint8Array {

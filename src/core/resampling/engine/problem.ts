@@ -23,8 +23,8 @@ export interface Problem {
   readonly tape: Tape;
 }
 
-/** @param counts one a unit */
-export type FillCounts = (resample: number, part: number, counts: Uint8Array) => void;
+/** @param countsOf a resample: how often each unit of the part stands in it */
+export type FillCounts = (part: number, countsOf: (resample: number) => Uint8Array) => void;
 
 /** Works out figures of resamples. The two engines differ by rounding alone. */
 export interface Engine {
@@ -36,8 +36,8 @@ export interface Engine {
    * Replicate r draws from the stream of (seed, r, attempt), part after part and stretch after stretch.
    */
   draw(seed: number, first: number, count: number, attempt: number, out: Float64Array, stride: number, at: number): void;
-  /** Figures of resamples whose counts are given: `fill` sets how often each unit of a part stands in one (up to 255), all 0 before. Laid out as above. */
-  counted(count: number, fill: FillCounts, out: Float64Array, stride: number, at: number): void;
+  /** Figures of resamples whose counts are given: `fill`, called once a part, sets how often each unit stands in each (up to 255), all `begin` before. Laid out as above. */
+  counted(count: number, begin: 0 | 1, fill: FillCounts, out: Float64Array, stride: number, at: number): void;
   /** Figures without each of the units first … first + count − 1 of a part in turn, laid out as above; the other parts whole. */
   leaveOut(part: number, first: number, count: number, out: Float64Array, stride: number, at: number): void;
 }

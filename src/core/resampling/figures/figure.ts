@@ -11,7 +11,18 @@ export type Figure =
   | { readonly kind: "slope"; readonly step: number; readonly column: string; readonly at: HeldAt[] }
   /** Predicted outcome at a level of a category, or at mean − SD, mean, mean + SD ("low", "mean", "high") of a numeric variable. */
   | { readonly kind: "marginalMean"; readonly step: number; readonly variable: string; readonly level: string }
-  | { readonly kind: "contrast"; readonly step: number; readonly variable: string; readonly level: string; readonly minus: string };
+  | { readonly kind: "contrast"; readonly step: number; readonly variable: string; readonly level: string; readonly minus: string }
+  | Combined;
+
+/** A weighted sum of slopes and predicted outcomes at places: an effect, a difference of effects, one predicted outcome against the mean of several. */
+export interface Combined {
+  readonly kind: "combined";
+  readonly step: number;
+  /** Slope of a component, per raw unit; null: the predicted outcome. */
+  readonly parts: { readonly weight: number; readonly slope: string | null; readonly at: HeldAt[] }[];
+  /** Null: outcome units. Otherwise SDs of the outcome, per SD of a component unless that is null. */
+  readonly per: { readonly column: string | null } | null;
+}
 
 /** The figures of every step: R², adjusted R², ΔR², and b, β and part correlation of each column. */
 export function figuresOf({ fits }: LadderModels): Figure[] {

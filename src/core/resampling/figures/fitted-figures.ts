@@ -1,3 +1,4 @@
+import { standardDeviation } from "../../describe/standard-deviation";
 import {
   dividedBy,
   type HeldAt,
@@ -9,7 +10,7 @@ import {
   slopeWeights,
 } from "../../regression/design-point";
 import { type LadderFit, type LadderModels, ladderTables } from "../../regression/ladder";
-import type { Figure } from "./figure";
+import type { Combined, Figure } from "./figure";
 
 /**
  * The figures of a ladder from its own tables: for ladders whose resamples are fitted one by one, and for what the tape is held against.
@@ -52,12 +53,25 @@ function fittedFigure(models: LadderModels, fit: LadderFit, figure: Figure): num
     case "slope":
       return slope(models, figure.step, figure.column, figure.at);
     case "marginalMean":
-      return prediction(models, figure.step, figure.variable, figure.level);
-    case "contrast":
-      return (
-        prediction(models, figure.step, figure.variable, figure.level) - prediction(models, figure.step, figure.variable, figure.minus)
-      );
+      return prediction(models, figure.step, heldAtLevel(models.design, figure.variable, figure.level));
+    case "contrast": {
+      const at = (level: string) => prediction(models, figure.step, heldAtLevel(models.design, figure.variable, level));
+      return at(figure.level) - at(figure.minus);
+    }
+    case "combined":
+      return combined(models, figure);
   }
+}
+
+function combined(models: LadderModels, { step, parts, per }: Combined): number {
+  const sum = parts.reduce(
+    (total, { weight, slope: of, at }) => total + weight * (of === null ? prediction(models, step, at) : slope(models, step, of, at)),
+    0,
+  );
+  if (per === null) return sum;
+  const sd = (variable: string) => standardDeviation(models.variables.get(variable) as Float64Array);
+  const own = models.design.columns.flatMap((c) => c.components).find((c) => c.name === per.column);
+  return (sum * (own ? sd(own.variable) : 1)) / standardDeviation(models.y);
 }
 
 /** Per raw unit of the variable. */
@@ -69,9 +83,9 @@ function slope({ design, fits, variables }: LadderModels, step: number, column: 
   return sum / dividedBy(design, column);
 }
 
-function prediction({ design, fits, variables }: LadderModels, step: number, variable: string, level: string): number {
+function prediction({ design, fits, variables }: LadderModels, step: number, held: readonly HeldAt[]): number {
   const { columns, slopes, intercept } = fits[step]!;
   const own = columns.map((name) => design.columns.find((c) => c.name === name)!);
-  const place = placeAt(NUMBERS, design, heldAtLevel(design, variable, level), sampleSpread(design, variables));
+  const place = placeAt(NUMBERS, design, held, sampleSpread(design, variables));
   return predictionWeights(NUMBERS, own, place).reduce((sum, weight, i) => sum + slopes[i]! * weight, intercept);
 }

@@ -3,7 +3,7 @@ import type { DesignColumn } from "../../regression/design-matrix";
 import { cholesky, dot, type Matrix, upperInverse } from "../tape/linear-algebra";
 import type { TapeWriter, Value } from "../tape/tape";
 import { dividedBy, type HeldAt, heldAtLevel, type Place, placeAt, predictionWeights, slopeWeights } from "../../regression/design-point";
-import type { Figure } from "./figure";
+import type { Combined, Figure } from "./figure";
 import { recentring, type Recentring } from "./recentring";
 import { packedLength, type WhitenedRows } from "./whitened-rows";
 
@@ -41,9 +41,11 @@ export class LadderOnTape {
   private readonly u: Matrix;
   private readonly steps: Step[];
   private readonly sdY: Value;
+  private readonly known = new Map<string, Value>();
 
   /**
    * @param input the tape's input that holds the first sum
+   * @param others true: the sums are of all rows but the ones that are meant
    * @throws NotClosedError when a product stands without its parts, so that centring anew changes what is fitted
    */
   constructor(
@@ -51,9 +53,14 @@ export class LadderOnTape {
     private readonly models: LadderModels,
     rows: WhitenedRows,
     input: number,
+    others = false,
   ) {
     const { q, width, r, y, n } = rows;
-    const g: Matrix = (i, j) => t.input(input + packedLength(i) + j);
+    const g: Matrix = (i, j) => {
+      const sum = t.input(input + packedLength(i) + j);
+      // of all rows together the sums are the identity
+      return others ? t.subtract(t.constant(i === j ? 1 : 0), sum) : sum;
+    };
     this.cases = t.multiply(g(0, 0), t.constant(n)); // the intercept's column is 1/√n
     const low = cholesky(t, g, width);
     // ℓ = Lᵀy and U = LᵀR
@@ -89,12 +96,14 @@ export class LadderOnTape {
       case "slope":
         return this.slope(figure.step, figure.column, figure.at);
       case "marginalMean":
-        return this.prediction(figure.step, figure.variable, figure.level);
+        return this.atLevel(figure.step, figure.variable, figure.level);
       case "contrast":
         return t.subtract(
-          this.prediction(figure.step, figure.variable, figure.level),
-          this.prediction(figure.step, figure.variable, figure.minus),
+          this.atLevel(figure.step, figure.variable, figure.level),
+          this.atLevel(figure.step, figure.variable, figure.minus),
         );
+      case "combined":
+        return this.combined(figure);
     }
   }
 
@@ -252,14 +261,38 @@ export class LadderOnTape {
     });
   }
 
-  /** Predicted outcome with one variable set and all others at their averages (docs/methods.md, “Marginal means”). */
-  private prediction(step: number, variable: string, level: string): Value {
+  private combined({ step, parts, per }: Combined): Value {
+    const { t } = this;
+    const sum = parts.reduce((total, { weight, ...of }) => {
+      // the same place stands in many sums: it is worked out once
+      const key = JSON.stringify([step, of]);
+      const part = this.known.get(key) ?? (of.slope === null ? this.prediction(step, of.at) : this.slope(step, of.slope, of.at));
+      this.known.set(key, part);
+      return t.accumulate(total, part, t.constant(weight));
+    }, t.constant(0));
+    if (per === null) return sum;
+    const { moves, sds } = this.steps[step]!;
+    if (per.column === null) return t.divide(sum, this.sdY);
+    const own = moves.components.indexOf(per.column);
+    if (own < 0) throw new NotClosedError();
+    // the SD is in the units the component entered in
+    const raw = t.multiply(sds[own]!, t.constant(dividedBy(this.models.design, per.column)));
+    return t.divide(t.multiply(sum, raw), this.sdY);
+  }
+
+  /** Predicted outcome with one variable set. */
+  private atLevel(step: number, variable: string, level: string): Value {
+    return this.prediction(step, heldAtLevel(this.models.design, variable, level));
+  }
+
+  /** Predicted outcome where some components are held, all others at their averages (docs/methods.md, “Marginal means”). */
+  private prediction(step: number, held: readonly HeldAt[]): Value {
     const { t } = this;
     const { columns, b, m } = this.steps[step]!;
     const { centre } = this.models.fits[0]!.basis.design.outcome;
     const intercept = dot(t, 0, m, (c) => this.inverse(0, c), (c) => this.l[c]!); // prettier-ignore
     const start = t.accumulate(t.constant(centre), intercept, t.constant(this.outcomeUnit));
-    const weights = predictionWeights(t, columns, this.place(step, heldAtLevel(this.models.design, variable, level)));
+    const weights = predictionWeights(t, columns, this.place(step, held));
     return weights.reduce((sum, weight, i) => t.accumulate(sum, b[i]!, t.subtract(weight, t.constant(this.scaled(i + 1).centre))), start);
   }
 }

@@ -25,7 +25,7 @@ function byEngine(kind: EngineKind, tape: Tape, inputs: readonly number[]): numb
   const whole = Float64Array.from(inputs);
   const part = { strata: [1], width: 0, size: inputs.length, total: whole, write: (to: Float64Array, at: number) => to.set(whole, at) };
   const out = new Float64Array(tape.outputs);
-  engineFor({ parts: [part], tape }, kind).counted(1, (_, __, counts) => counts.fill(1), out, 1, 0);
+  engineFor({ parts: [part], tape }, kind).counted(1, 1, () => undefined, out, 1, 0);
   return Array.from(out);
 }
 

@@ -66,6 +66,7 @@ function FewGroups({ groups, result, beside, note, title }: Shown & { note: stri
         named={Math.max(0, rows.findIndex((row) => row.column === most))} // prettier-ignore
         title={name}
         axis={METRIC_WORDS[groups.metric]}
+        zero
         format={print}
       />
     </ChartFrame>

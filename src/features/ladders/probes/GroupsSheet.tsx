@@ -37,6 +37,7 @@ export function GroupsSheet({ groups, ladder, variables }: { groups: Groups; lad
   const computed = useAsked("groups", groups);
   const { result } = computed;
   const compared = result?.status === "compared" ? result : null;
+  const told = { ...groups, ...compared?.asked };
   const boot = useReplicates("groups", groups, null, compared !== null);
   const shuffles = useParts("groups", groups, groups.shuffles !== null && compared !== null);
   const shuffled = shuffles.found as PermutedDifference[] | null;
@@ -49,8 +50,8 @@ export function GroupsSheet({ groups, ladder, variables }: { groups: Groups; lad
   const change = (to: Groups | null) => store.edit({ subject: "groups", id: groups.id, to });
   const save = (kind: "csv" | "html") => {
     if (!compared) return;
-    if (kind === "csv") saveFile(fileName(name, "csv"), "text/csv", groupsCsv(groups, compared, beside));
-    else saveFile(fileName(name, "html"), "text/html", tableAsHtml(groupsTable(groups, compared, beside, ladder.name, title)));
+    if (kind === "csv") saveFile(fileName(name, "csv"), "text/csv", groupsCsv(told, compared, beside));
+    else saveFile(fileName(name, "html"), "text/html", tableAsHtml(groupsTable(told, compared, beside, ladder.name, title)));
   };
   const why = compared && notCrossed(ladder, groups);
   const openCrossed = () => {
@@ -63,11 +64,19 @@ export function GroupsSheet({ groups, ladder, variables }: { groups: Groups; lad
       id={groups.id}
       name={name}
       of={`step ${step} · groups`}
-      sentence={<GroupsSentence groups={groups} step={step} found={compared?.groups ?? null} variables={variables} onChange={change} />}
+      sentence={
+        <GroupsSentence
+          groups={groups}
+          step={step}
+          found={compared?.asked.variable === groups.variable ? compared.groups : null}
+          variables={variables}
+          onChange={change}
+        />
+      }
       computed={computed}
       live={false}
-      said={compared ? whatTheGroupsSay(groups, compared, beside, title) : []}
-      picture={compared && <GroupsPicture groups={groups} result={compared} beside={beside} />}
+      said={compared ? whatTheGroupsSay(told, compared, beside, title) : []}
+      picture={compared && <GroupsPicture groups={told} result={compared} beside={beside} />}
       onRemove={() => change(null)}
     >
       {compared && (
@@ -86,8 +95,8 @@ export function GroupsSheet({ groups, ladder, variables }: { groups: Groups; lad
               }
             />
           )}
-          <GroupsTable groups={groups} result={compared} beside={beside} />
-          <AllDifferences groups={groups} result={compared} beside={beside} />
+          <GroupsTable groups={told} result={compared} beside={beside} />
+          <AllDifferences groups={told} result={compared} beside={beside} />
           <AlikeTable result={compared} onOpen={why ? null : openCrossed} why={why} />
           <p className={css.foot}>
             Each group its own coefficients and residual variance; centred by the means of all; z of a difference.{ERRORS[compared.errors]}{" "}

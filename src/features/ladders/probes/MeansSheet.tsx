@@ -2,17 +2,24 @@
 
 import { useStudy } from "@/features/study/study-context";
 import { useAsked } from "@/features/study/use-computed";
+import { useReplicates } from "@/features/study/use-replicates";
+import { meansCsv } from "@/files/means-csv";
+import { tableAsHtml } from "@/files/table-html";
 import type { MeansResult } from "@/study/analyse/analyse-means";
+import { drawnMeans } from "@/study/analyse/probe-figures";
 import { activeTerms, type Ladder } from "@/study/model/ladder";
 import type { Means } from "@/study/model/means";
 import { decimalsFor, formatCount, formatInterval, formatNumber, formatPercent } from "@/study/report/format-number";
+import { meansTable } from "@/study/report/ladder/means-table";
 import { cellName, whatTheMeansSay } from "@/study/report/ladder/means-words";
 import { moderatorPlaceName, moderatorPlaceWords } from "@/study/report/ladder/probe-words";
 import { ChartFrame } from "@/ui/charts/ChartFrame";
 import { MeansChart, type MeansRow } from "@/ui/charts/MeansChart";
 import page from "@/ui/parts/page.module.css";
+import { fileName, saveFile } from "@/ui/parts/save-file";
 import { SettingWord } from "@/ui/parts/SettingWord";
 import ladders from "../ladders.module.css";
+import { ReplicateState } from "../bootstrap/ReplicateState";
 import { ProbeFrame } from "./ProbeFrame";
 import css from "./probes.module.css";
 import { TestCells, TestHeads } from "./test-cells";
@@ -25,8 +32,15 @@ export function MeansSheet({ means, ladder }: { means: Means; ladder: Ladder }) 
   const { store, title } = useStudy();
   const computed = useAsked("means", means);
   const { result } = computed;
-  const told = result?.status === "told" ? result : null;
+  const found = result?.status === "told" ? result : null;
+  const boot = useReplicates("means", means, null, found !== null);
+  const drawn = boot.intervals;
+  const told = found && (drawn ? { ...found, reading: drawnMeans(found.reading, found.ground, found.step - 1, drawn) } : found);
   const name = `means of ${title(means.variable)}${means.by === null ? "" : ` by ${title(means.by)}`}`;
+  const save = (of: Told, kind: "csv" | "html") => {
+    if (kind === "csv") saveFile(fileName(name, "csv"), "text/csv", meansCsv(of));
+    else saveFile(fileName(name, "html"), "text/html", tableAsHtml(meansTable(means, of, ladder.name, title)));
+  };
   return (
     <ProbeFrame
       id={means.id}
@@ -39,10 +53,25 @@ export function MeansSheet({ means, ladder }: { means: Means; ladder: Ladder }) 
       picture={told && <Picture means={means} told={told} />}
       onRemove={() => store.edit({ subject: "means", id: means.id, to: null })}
     >
+      {told && <ReplicateState boot={boot} testId="means-replicates" />}
       {told && <Contrasts told={told} />}
       <p className={css.foot}>
-        Numbers at their means, other categories at equal weights; p by Holm over the rows.
-        {ladder.intervals.by !== "normal" && " Replicates of the ladder are not drawn for probes."}
+        Numbers at their means, other categories at equal weights; <i>p</i> by Holm over the rows.
+        {drawn && " Intervals from replicates."}
+        {told && (
+          <>
+            {" "}
+            Save as{" "}
+            <button type="button" className="link" onClick={() => save(told, "csv")}>
+              CSV
+            </button>{" "}
+            or{" "}
+            <button type="button" className="link" onClick={() => save(told, "html")}>
+              HTML
+            </button>
+            .
+          </>
+        )}
       </p>
     </ProbeFrame>
   );

@@ -4,13 +4,15 @@ import { useState } from "react";
 import { effectAt } from "@/core/regression/simple-effects";
 import { useStudy } from "@/features/study/study-context";
 import type { ProbeResult } from "@/study/analyse/analyse-probe";
-import { cellsAt, lineAt, type ModeratorAt, type ProbeReading } from "@/study/analyse/read-probe";
+import { cellsAt, lineAt, type ModeratorAt, type ProbePlace, type ProbeReading } from "@/study/analyse/read-probe";
 import type { Probe } from "@/study/model/probe";
 import { formatCount, formatInterval, formatNumber, formatValue } from "@/study/report/format-number";
 import { moderatorPlaceName, placeName } from "@/study/report/ladder/probe-words";
 import { levelTitle } from "@/study/report/level-title";
 import { ChartFrame } from "@/ui/charts/ChartFrame";
 import { EffectAlongChart } from "@/ui/charts/EffectAlongChart";
+import { GroupsChart } from "@/ui/charts/GroupsChart";
+import { MeansChart } from "@/ui/charts/MeansChart";
 import { PredictedLines } from "@/ui/charts/PredictedLines";
 import ladders from "../ladders.module.css";
 import { CurveTable } from "./CurveTable";
@@ -164,17 +166,88 @@ function Along({ probe, reading, result, onMove, onRest }: Props) {
   );
 }
 
-/** Predicted outcomes of two categories, a row a level of the moderator. */
+/** More levels than this are rows themselves. */
+const MOST_MARKS = 6;
+
+/** Predicted outcomes of two categories: a row a level of the moderator, a mark a level of the other, and between its marks the simple effect, thick where it holds. */
 function Cells({ probe, reading, result }: Props) {
   const { title } = useStudy();
+  const axis = useAxis();
   const { ground } = result;
   const rows = reading.places.map((place) => ({ place, cells: cellsAt(ground, probe.focal, place) }));
+  const levels = rows[0]!.cells.map(({ level }) => level);
+  const alpha = 1 - ground.confidence;
+  const name = `${title(ground.outcome)} predicted for ${title(probe.focal)} by ${probe.moderators.map((m) => title(m.variable)).join(" and ")}`;
+  // the surest simple effect of each row
+  const spans = reading.places.map((_, i) => {
+    const tested = reading.effects.flatMap((effect, e) => {
+      const p = reading.found[i]![e]?.p;
+      return "level" in effect && p != null ? [{ effect, p }] : [];
+    });
+    const surest = tested.sort((a, b) => a.p - b.p)[0];
+    return surest
+      ? { first: levels.indexOf(surest.effect.level), second: levels.indexOf(surest.effect.minus), told: surest.p < alpha }
+      : null;
+  });
+  return (
+    <div>
+      <ChartFrame
+        title={name}
+        note={`n = ${formatCount(ground.n)}, ${Math.round(ground.confidence * 100)} % intervals; ${levels.length > MOST_MARKS ? "filled where it can be told from the reference" : "thick where the difference in the row can be told from zero"}`}
+        table={<CellTable name={name} probe={probe} rows={rows} />}
+      >
+        {levels.length > MOST_MARKS ? (
+          <MeansChart
+            rows={levels.map((level, l) => ({
+              name: levelTitle(title, probe.focal, level),
+              marks: rows.flatMap(({ place, cells }, i) => {
+                const p = cells[l]!.predicted;
+                const told = reading.effects.some(
+                  (effect, e) => "level" in effect && effect.level === level && (reading.found[i]![e]?.p ?? 1) < alpha,
+                );
+                return p ? [{ series: placeName(place, title), value: p.estimate, lower: p.lower, upper: p.upper, told }] : [];
+              }),
+            }))}
+            series={rows.map(({ place }) => placeName(place, title))}
+            line={null}
+            title={name}
+            axis={axis(ground.outcome)}
+            format={formatValue}
+          />
+        ) : (
+          <GroupsChart
+            rows={rows.map(({ place, cells }, i) => ({
+              name: placeName(place, title),
+              marks: cells.map(({ predicted: p }) => p && { value: p.estimate, lower: p.lower, upper: p.upper }),
+              span: spans[i]!,
+            }))}
+            groups={levels.map((level) => levelTitle(title, probe.focal, level))}
+            named={0}
+            title={name}
+            axis={axis(ground.outcome)}
+            zero={false}
+            format={formatValue}
+          />
+        )}
+      </ChartFrame>
+    </div>
+  );
+}
+
+function CellTable({
+  name,
+  probe,
+  rows,
+}: {
+  name: string;
+  probe: Probe;
+  rows: { place: ProbePlace; cells: ReturnType<typeof cellsAt> }[];
+}) {
+  const { title } = useStudy();
   return (
     <div className={ladders.scroll}>
       <table className={ladders.table} data-testid="cells">
-        <caption className={css.caption}>
-          {title(ground.outcome)}, predicted, with {Math.round(ground.confidence * 100)} % intervals
-        </caption>
+        <caption className="visually-hidden">{name}</caption>
         <thead>
           <tr>
             <td />

@@ -3,15 +3,18 @@
 import { useMemo, useState } from "react";
 import { useStudy } from "@/features/study/study-context";
 import { useAsked } from "@/features/study/use-computed";
+import { useReplicates } from "@/features/study/use-replicates";
 import { probeCsv } from "@/files/probe-csv";
 import { tableAsHtml } from "@/files/table-html";
 import type { ProbeResult } from "@/study/analyse/analyse-probe";
+import { drawnReading } from "@/study/analyse/probe-figures";
 import { readProbe } from "@/study/analyse/read-probe";
 import type { Ladder } from "@/study/model/ladder";
 import type { Probe } from "@/study/model/probe";
 import { whatTheProbeSays } from "@/study/report/ladder/probe-words";
 import { probeTable } from "@/study/report/ladder/probe-table";
 import { fileName, saveFile } from "@/ui/parts/save-file";
+import { ReplicateState } from "../bootstrap/ReplicateState";
 import { ProbeFrame } from "./ProbeFrame";
 import { ProbePictures } from "./ProbePictures";
 import { ProbeSentence } from "./ProbeSentence";
@@ -26,7 +29,12 @@ export function ProbeSheet({ probe, ladder }: { probe: Probe; ladder: Ladder }) 
   const [moved, setMoved] = useState<Probe["moderators"] | null>(null);
   const draft = useMemo(() => ({ ...probe, moderators: moved ?? probe.moderators }), [probe, moved]);
   const probed = result?.status === "probed" && knows(result, draft) ? result : null;
-  const reading = useMemo(() => probed && readProbe(draft, probed.ground, probe.metric), [draft, probed, probe.metric]);
+  const boot = useReplicates("probe", probe, null, probed !== null);
+  const drawn = boot.intervals;
+  const reading = useMemo(() => {
+    const read = probed && readProbe(draft, probed.ground, probe.metric);
+    return read && drawn ? drawnReading(read, probed!.ground, probed!.step - 1, probe.metric, drawn) : read;
+  }, [draft, probed, probe.metric, drawn]);
   const change = (to: Probe) => store.edit({ subject: "probe", id: probe.id, to });
   const rest = () => {
     if (!moved) return;
@@ -53,11 +61,11 @@ export function ProbeSheet({ probe, ladder }: { probe: Probe; ladder: Ladder }) 
       picture={probed && reading && <ProbePictures probe={draft} reading={reading} result={probed} onMove={setMoved} onRest={rest} />}
       onRemove={() => store.edit({ subject: "probe", id: probe.id, to: null })}
     >
+      {probed && <ReplicateState boot={boot} testId="probe-replicates" />}
       {probed && reading && <SlopeTable probe={draft} reading={reading} result={probed} />}
       {probed && (
         <p className={css.foot}>
-          Others at their means, categories at equal weights. {ERRORS[probed.ground.of.kind]}
-          {ladder.intervals.by !== "normal" && " Replicates of the ladder are not drawn for probes."} Save as{" "}
+          Others at their means, categories at equal weights. {drawn ? DRAWN[probed.ground.of.kind] : ERRORS[probed.ground.of.kind]} Save as{" "}
           <button type="button" className="link" onClick={() => save("csv")}>
             CSV
           </button>{" "}
@@ -76,6 +84,13 @@ const ERRORS = {
   classical: "Intervals and tests from the covariance of the coefficients.",
   hc3: "Intervals and tests with HC3 standard errors.",
   cluster: "Intervals and tests with cluster-robust standard errors (CR1).",
+} as const;
+
+/** Tests stay as they are; bands in the pictures too. */
+const DRAWN = {
+  classical: "Intervals from replicates; tests, and bands in the pictures, from the covariance of the coefficients.",
+  hc3: "Intervals from replicates; tests, and bands in the pictures, with HC3 standard errors.",
+  cluster: "Intervals from replicates of whole clusters; tests, and bands in the pictures, with cluster-robust standard errors (CR1).",
 } as const;
 
 /** Numbers of the question before do not know a variable that has only now been asked about. */

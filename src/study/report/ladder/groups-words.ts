@@ -131,10 +131,11 @@ function whoIsNot({ variable, leftOut, together }: Groups, { sample, empty, with
   const there = new Set(groups.flatMap((g) => g.levels));
   const nowhere = together.flat().filter((value) => !there.has(value) && !empty.includes(value));
   const name = title(variable);
+  const unmet = sample.leftOut.at(-1)?.unmet ?? [];
   return [
     ...(missing > 0 ? [`${counted(missing, "respondent")} without an answer to ${name} ${missing === 1 ? "is" : "are"} in no group.`] : []),
     ...(empty.length > 0 ? [`Nobody in the sample has ${listed(empty.map(level))}.`] : []),
-    ...(leftOut.length > 0 ? [`Not compared: ${listed(leftOut.map(level))}. ${sample.leftOut.at(-1)!.unmet.length > 0 ? `No cell has ${listed(sample.leftOut.at(-1)!.unmet)}. ` : ""}Means and SDs are of those who are.`] : []), // prettier-ignore
+    ...(leftOut.length > 0 ? [`Not compared: ${listed(leftOut.map(level))}. ${unmet.length > 0 ? `No cell has ${listed(unmet)}. ` : ""}Means and SDs are of those who are.`] : []), // prettier-ignore
     ...(nowhere.length > 0 ? [`No cell of ${name} has ${listed(nowhere)}, which was to be put together with others.`] : []),
     ...(without.length > 0
       ? [`Within a group ${name} does not vary: ${listed(without.map((term) => columnTitle(term, { parts }, title)))} ${without.length === 1 ? "is" : "are"} left out of the step here.`] // prettier-ignore

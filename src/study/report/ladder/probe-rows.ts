@@ -1,7 +1,7 @@
 import { bisectLeft, bisectRight } from "d3-array";
 import type { Estimate } from "@/core/regression/coefficients";
 import type { ProbeResult } from "../../analyse/analyse-probe";
-import type { ProbePlace, ProbeReading } from "../../analyse/read-probe";
+import { type ProbePlace, type ProbeReading, shownDifferences } from "../../analyse/read-probe";
 import { levelTitle, type Titles } from "../level-title";
 import { moderatorPlaceWords, placeName } from "./probe-words";
 
@@ -20,9 +20,6 @@ export interface ProbeRow {
   found: Estimate | null;
 }
 
-/** Differences of more places than this are told of the first and the last alone. */
-const MOST_PLACES = 4;
-
 /** Effects first, then what they differ by: the later place minus the earlier. */
 export function probeRows(reading: ProbeReading, result: Probed, title: Titles): ProbeRow[] {
   const { places, effects } = reading;
@@ -38,7 +35,7 @@ export function probeRows(reading: ProbeReading, result: Probed, title: Titles):
       found: reading.found[i]![e]!,
     })),
   );
-  const pairs = reading.differences.filter((d) => places.length <= MOST_PLACES || (d.first === 0 && d.second === places.length - 1));
+  const pairs = shownDifferences(reading);
   const differences = effects.flatMap((_, e) =>
     pairs.map((d): ProbeRow => ({
       kind: "difference",

@@ -1,12 +1,13 @@
 import type { Estimate } from "@/core/regression/coefficients";
 import type { EffectAlong, NoAlong } from "@/core/regression/simple-effects";
 import { holm } from "@/core/distributions/holm";
-import type { ProbeResult } from "../../analyse/analyse-probe";
+import { cellKey, type ProbeResult } from "../../analyse/analyse-probe";
 import { type ModeratorAt, type ProbePlace, type ProbeReading, regionShares } from "../../analyse/read-probe";
 import type { Probe } from "../../model/probe";
 import { counted, formatCount, formatNumber, formatP, formatShare, formatValue, listed } from "../format-number";
 import { levelTitle, type Titles } from "../level-title";
 import { SYMBOL, type Words, words } from "../words";
+import { mediationSays } from "./mediation-words";
 
 type Probed = Extract<ProbeResult, { status: "probed" }>;
 
@@ -40,11 +41,13 @@ export function placeName(place: ProbePlace, title: Titles): string {
 
 /** What a probe says, in sentences: how the relation changes, and where it holds. Associations, never causes. */
 export function whatTheProbeSays(probe: Probe, reading: ProbeReading, result: Probed, title: Titles): Words[] {
-  if (reading.effects.length !== 1 || "level" in reading.effects[0]!) return categorySays(probe, reading, result, title);
+  if (reading.effects.length !== 1 || "level" in reading.effects[0]!)
+    return [...categorySays(probe, reading, result, title), ...cellsSay(reading, result, title)];
   return [
     ...changeSays(probe, reading, result, title),
     ...regionsSay(probe, reading, result, title),
     ...outsideSays(reading, result, title),
+    ...result.mediations.map((found) => mediationSays(found, title)),
   ];
 }
 
@@ -215,6 +218,28 @@ export function regionSays(along: EffectAlong | NoAlong, { numbers, ground }: Pr
       return along.bounds[0]! <= low && along.bounds[1]! >= high ? `${none}; both bounds lie outside the data.` : `${all}.`;
     }
   }
+}
+
+/** Cells with fewer respondents than this are pointed out. */
+const FEW = 10;
+
+/** Cells that nobody is in, and thin ones. */
+function cellsSay(reading: ProbeReading, { cells, ground }: Probed, title: Titles): Words[] {
+  const focal = reading.effects[0]!.variable;
+  const levels = ground.design.tables.find((t) => t.variable === focal)?.levels ?? [];
+  if (!cells) return [];
+  const all = levels.flatMap(({ level }) =>
+    reading.places.map((place) => ({
+      name: `${levelTitle(title, focal, level)} with ${placeName(place, title)}`,
+      count: cells.get(cellKey([level, ...place.at.map((at) => at.label)])) ?? 0,
+    })),
+  );
+  const empty = all.filter((cell) => cell.count === 0);
+  const thin = all.filter((cell) => cell.count > 0 && cell.count < FEW);
+  return [
+    ...(empty.length > 0 ? [`Nobody is in ${listed(empty.map((c) => c.name))}: nothing is predicted for it.`] : []),
+    ...(thin.length > 0 ? [`Few respondents: ${listed(thin.map((c) => `${c.name} (${c.count})`))}.`] : []),
+  ];
 }
 
 function categorySays(probe: Probe, reading: ProbeReading, { ground }: Probed, title: Titles): Words[] {

@@ -1,6 +1,7 @@
+import { mediationSays } from "./mediation-words";
+import { mediationOf } from "../../analyse/mediation";
 import { activeTerms } from "../../model/ladder";
-import { formatShare, listed, pStatement } from "../format-number";
-import { SYMBOL, words } from "../words";
+import { listed } from "../format-number";
 import { columnTitle } from "./coefficient-words";
 import type { LadderWatch } from "./ladder-fix";
 import type { WatchInput } from "./watch-input";
@@ -43,30 +44,15 @@ export function productWatches({ study, ladder, result: { fit }, title }: WatchI
   return watches;
 }
 
-/** r from which two predictors of a product go together enough to ask which comes from which. */
-const TOGETHER = 0.3;
-/** Share of its b that a predictor must lose to the other. */
-const TAKEN_OVER = 1 / 3;
-
 /** A moderator that takes over part of the other's coefficient while the product adds nothing: perhaps it is a mediator. */
 export function mediatorWatches({ ladder, result: { fit, pairs }, title }: WatchInput): LadderWatch[] {
   const stepOf = (name: string) => (placeOf(ladder, name)?.step ?? 0) - 1;
+  const last = fit.steps.at(-1)!.coefficients;
   const bOf = (name: string, k: number) => fit.steps[k]?.coefficients.find((c) => c.column === name)?.b.estimate ?? null;
-  return pairs.flatMap(({ term, names, r }): LadderWatch[] => {
-    const product = fit.steps.at(-1)!.coefficients.find((c) => c.column === term);
-    if (Math.abs(r) < TOGETHER || !product || (product.b.p ?? 0) < 0.05) return [];
-    // the one that enters later, after the other has been seen without it
-    const [x, m] = stepOf(names[0]) <= stepOf(names[1]) ? names : [names[1], names[0]];
-    const [from, to] = [stepOf(x), stepOf(m)];
-    if (from < 0 || from === to) return [];
-    const [before, after] = [bOf(x, to - 1), bOf(x, to)];
-    if (before === null || after === null || Math.abs(after) > (1 - TAKEN_OVER) * Math.abs(before)) return [];
-    return [
-      {
-        id: `mediator ${term}`,
-        words: words`${title(m)} goes with ${title(x)} (${SYMBOL.r} = ${formatShare(r)}) and takes over ${formatShare((1 - Math.abs(after / before)) * 100, 0)} % of its coefficient, while their product adds nothing sure (${pStatement(product.b.p)}). If your theory says that ${title(x)} works through ${title(m)}, it is a mediator, and the product does not test that.`,
-        fixes: fixesAt("switch-off", ladder, term),
-      },
-    ];
+  return pairs.flatMap((pair): LadderWatch[] => {
+    const found = mediationOf(pair, stepOf, bOf, last.find((c) => c.column === pair.term)?.b.p ?? null); // prettier-ignore
+    return found
+      ? [{ id: `mediator ${pair.term}`, words: mediationSays(found, title), fixes: fixesAt("switch-off", ladder, pair.term) }]
+      : [];
   });
 }
