@@ -66,7 +66,7 @@ export function GroupsChart(props: {
         const bold = i === props.named;
         const [from, to] = [row.span && row.marks[row.span.first], row.span && row.marks[row.span.second]];
         return (
-          <g key={row.name}>
+          <g key={i}>
             {i > 0 && <line x1={LABELS + 14} x2={WIDTH - RIGHT} y1={tops[i]} y2={tops[i]} stroke="var(--rule-pale)" />}
             {lines.map((words, k) => (
               <text
@@ -120,7 +120,7 @@ export function GroupsChart(props: {
       </text>
       {cut &&
         groups.map((name, g) => (
-          <g key={name}>
+          <g key={g}>
             <GroupMark at={g} x={LABELS + 20} y={base + BOTTOM + 8 + g * 16} />
             <text x={LABELS + 34} y={base + BOTTOM + 12 + g * 16} fill={lineStyle(g).colour}>
               {name.length > 60 ? `${name.slice(0, 59)}…` : name}

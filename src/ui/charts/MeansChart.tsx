@@ -69,7 +69,7 @@ export function MeansChart(props: {
         const middle = tops[i]! + heights[i]! / 2;
         const lines = wrapped(row.name);
         return (
-          <g key={row.name}>
+          <g key={i}>
             {lines.map((words, k) => (
               <text key={k} x={LABELS} y={middle + 4 + (k - (lines.length - 1) / 2) * 15} textAnchor="end" fill="var(--ink)">
                 {words}
@@ -80,7 +80,7 @@ export function MeansChart(props: {
               const { colour, dash } = lineStyle(at < 0 ? 6 : at);
               const y = middle + (row.marks.indexOf(mark) - (row.marks.length - 1) / 2) * gap;
               return (
-                <g key={mark.series}>
+                <g key={at}>
                   {mark.lower !== null && mark.upper !== null && (
                     <line
                       x1={x(mark.lower)}

@@ -1,3 +1,4 @@
+import { memo } from "react";
 import { scaleLinear } from "d3-scale";
 import { area, line } from "d3-shape";
 import { apart, lineStyle } from "./line-styles";
@@ -73,19 +74,7 @@ export function PredictedLines(props: {
       <text x={4} y={12} fill="var(--ink)">
         {props.outcome}
       </text>
-      {points && "counts" in points && <Density of={points} x={x} y={y} />}
-      {points &&
-        !("counts" in points) &&
-        Array.from(points.x, (value, i) => (
-          <circle
-            key={i}
-            cx={x(value)}
-            cy={y(points.y[i]!)}
-            r={1.6}
-            fill="var(--pencil)"
-            fillOpacity={points.x.length > 800 ? 0.25 : 0.5}
-          />
-        ))}
+      {points && <Respondents points={points} x0={x.domain()[0]!} x1={x.domain()[1]!} y0={y.domain()[0]!} y1={y.domain()[1]!} />}
       {lines.map((one, i) => (
         <path key={one.name} d={band(one.points)!} fill={lineStyle(i).colour} fillOpacity={0.1} />
       ))}
@@ -128,6 +117,21 @@ export function PredictedLines(props: {
     </svg>
   );
 }
+
+/** Drawn again only when the axes change: lines are dragged over thousands of points. */
+const Respondents = memo(function Respondents(props: { points: Scatter; x0: number; x1: number; y0: number; y1: number }) {
+  const { points } = props;
+  const x = scaleLinear().domain([props.x0, props.x1]).range([FRAME.left, FRAME.width - FRAME.right]); // prettier-ignore
+  const y = scaleLinear().domain([props.y0, props.y1]).range([FRAME.height - FRAME.bottom, FRAME.top]); // prettier-ignore
+  if ("counts" in points) return <Density of={points} x={x} y={y} />;
+  return (
+    <g>
+      {Array.from(points.x, (value, i) => (
+        <circle key={i} cx={x(value)} cy={y(points.y[i]!)} r={1.6} fill="var(--pencil)" fillOpacity={points.x.length > 800 ? 0.25 : 0.5} />
+      ))}
+    </g>
+  );
+});
 
 /** Too many points to be told apart: the darker a field, the more lie in it. */
 function Density({ of, x, y }: { of: Extract<Scatter, { counts: Uint32Array }>; x: (v: number) => number; y: (v: number) => number }) {

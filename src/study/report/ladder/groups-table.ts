@@ -1,8 +1,9 @@
 import type { Groups } from "../../model/groups";
-import { formatInterval, formatNumber, formatP, formatPercent, formatShare } from "../format-number";
+import { formatInterval, fStatement, pStatement, formatNumber, formatP, formatPercent, formatShare } from "../format-number";
 import type { Titles } from "../level-title";
 import type { PrintTable } from "../print-table";
 import { plain, SYMBOL, type Words, words } from "../words";
+import { columnTitle } from "./coefficient-words";
 import { type Compared, groupsRows, type GroupsBeside, toldDifferences } from "./groups-rows";
 import { groupName, METRIC_WORDS, printIn, whatTheGroupsSay } from "./groups-words";
 
@@ -35,6 +36,19 @@ export function groupsTable(groups: Groups, result: Compared, beside: GroupsBesi
         ],
       },
       { heading: "Differences", rows: differences },
+      {
+        heading: "Alike in all groups?",
+        rows: [
+          ...result.terms.map(({ term, alike, crossed }) => ({ name: columnTitle(term, result, title), alike, crossed })),
+          { name: "All together", alike: result.alike, crossed: result.pooled },
+        ].map(({ name: of, alike, crossed }) =>
+          pad([
+            of,
+            alike.p === null ? "–" : words`χ²(${alike.df}) = ${formatNumber(alike.chi2)}, ${pStatement(alike.p)}`,
+            crossed?.F == null ? "–" : words`as one model ${fStatement(crossed.F, crossed.df, crossed.p)}`,
+          ]),
+        ),
+      },
     ],
     note: `${ERRORS[result.errors]} standard errors; ${formatPercent(result.confidence)} intervals in brackets${beside.boot ? `, from ${beside.boot.replicates} replicates within groups` : ""}; centred by the means of all. ${whatTheGroupsSay(groups, result, beside, title).map(plain).join(" ")}`,
   };
