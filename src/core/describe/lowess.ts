@@ -1,5 +1,5 @@
 import { TooFewCasesError } from "../errors";
-import { quantile } from "./quantile";
+import { reweigh, smoothOfBins } from "./lowess-large";
 
 export interface LowessOptions {
   /** Share of the cases that have a say in each fitted value. */
@@ -12,6 +12,8 @@ export interface LowessOptions {
 
 /** Up to this many cases every x is fitted; above it three hundred places along the range. */
 const FIT_EVERY_X = 1000;
+/** Above this many cases they are smoothed in bins (lowess-large.ts). */
+export const LARGE_SMOOTH = 20_000;
 
 /**
  * A smooth line through a cloud of points: at each x a straight line fitted to its nearest neighbours, near ones weighing
@@ -24,9 +26,10 @@ export function lowess(x: Float64Array, y: Float64Array, options: LowessOptions 
   const n = x.length;
   const { span = 2 / 3, rounds = 3 } = options;
   if (n < 2) throw new TooFewCasesError({ cases: n, needed: 2, purpose: "A smooth line" });
-  const order = Array.from(x.keys()).sort((a, b) => x[a]! - x[b]!);
+  const order = Int32Array.from(x.keys()).sort((a, b) => x[a]! - x[b]!);
   const xs = Float64Array.from(order, (i) => x[i]!);
   const ys = Float64Array.from(order, (i) => y[i]!);
+  if (n > LARGE_SMOOTH && options.apart === undefined) return inOrder(order, smoothOfBins(xs, ys, span, rounds));
   const neighbours = Math.max(2, Math.min(n, Math.floor(span * n + 1e-9)));
   const robustness = new Float64Array(n).fill(1);
   const smooth = new Float64Array(n);
@@ -49,7 +52,12 @@ export function lowess(x: Float64Array, y: Float64Array, options: LowessOptions 
     }
     if (round < rounds && !reweigh(ys, smooth, robustness)) break;
   }
-  const result = new Float64Array(n);
+  return inOrder(order, smooth);
+}
+
+/** Back in the order the cases were given in. */
+function inOrder(order: Int32Array, smooth: Float64Array): Float64Array {
+  const result = new Float64Array(smooth.length);
   order.forEach((original, i) => (result[original] = smooth[i]!));
   return result;
 }
@@ -82,17 +90,4 @@ function localLine(xs: Float64Array, ys: Float64Array, robustness: Float64Array,
   let value = 0;
   for (let j = first; j <= last; j++) value += (weights[j - first]! / sum) * (1 + tilt * (xs[j]! - centre)) * ys[j]!;
   return value;
-}
-
-/** Bisquare weights from the residuals; false when they are all but gone and another round would change nothing. */
-function reweigh(ys: Float64Array, smooth: Float64Array, robustness: Float64Array): boolean {
-  const sizes = ys.map((v, i) => Math.abs(v - smooth[i]!));
-  const limit = 6 * quantile(sizes.slice().sort(), 0.5);
-  const mean = sizes.reduce((sum, v) => sum + v, 0) / sizes.length;
-  if (limit < 1e-7 * mean || limit === 0) return false;
-  sizes.forEach((size, i) => {
-    if (size <= 0.001 * limit) robustness[i] = 1;
-    else robustness[i] = size > 0.999 * limit ? 0 : (1 - (size / limit) ** 2) ** 2;
-  });
-  return true;
 }

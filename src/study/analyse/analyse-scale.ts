@@ -91,7 +91,7 @@ export function analyseScale(
   }
 }
 
-function reliabilityOf(items: readonly KeyedItem[], kept: Uint8Array): ScaleReliability {
+export function reliabilityOf(items: readonly KeyedItem[], kept: Uint8Array): ScaleReliability {
   const rows = completeRows(items, kept);
   if (items.length < 2 || rows.length < 2) return { alpha: null, factor: null, factorRefusal: null };
   const answers = answersOf(items, rows);

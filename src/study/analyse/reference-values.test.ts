@@ -26,19 +26,6 @@ const ELSEWHERE: Record<string, string> = {
 /** Blocks of later capabilities, one by one. */
 const LATER_BLOCKS: Record<string, string> = {
   ...Object.fromEntries(
-    [
-      "description_by_group",
-      "correlations_pairwise",
-      "correlations_listwise",
-      "fit_lines_by_group",
-      "mean_intervals",
-      "partial_correlations",
-    ].map((block) => [`tide_description/${block}`, "looks at variables"]),
-  ),
-  ...Object.fromEntries(
-    ["correlation_differences", "point_biserial", "spearman_tests"].map((block) => [`tide_description/${block}`, "looks at variables"]),
-  ),
-  ...Object.fromEntries(
     ["garden_ladder", "library_five_steps", "museum_categories"].map((set) => [`${set}/importance`, "importance of predictors"]),
   ),
   "library_five_steps/envelope": "residual pictures",

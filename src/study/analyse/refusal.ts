@@ -64,6 +64,14 @@ export class TooManyGroupsError extends CoreError {
   }
 }
 
+/** A category with more levels than can be columns of a table. */
+export class TooManyLevelsError extends CoreError {
+  readonly code = "too-many-levels";
+  constructor(readonly details: { variable: string; levels: number; most: number }) {
+    super(`"${details.variable}" has ${details.levels} levels; at most ${details.most} are told as columns.`);
+  }
+}
+
 type CoreErrors = Exclude<{ [K in keyof typeof core]: InstanceType<(typeof core)[K]> }[keyof typeof core], { readonly code: never }>;
 type Refusing =
   | CoreErrors
@@ -80,6 +88,7 @@ type Refusing =
   | NothingWithinGroupsError
   | OneGroupError
   | TooManyGroupsError
+  | TooManyLevelsError
   | TooFewItemsError;
 type AsData<E> = E extends { readonly code: infer C extends string; readonly details: infer D }
   ? string extends C

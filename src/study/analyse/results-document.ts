@@ -43,11 +43,12 @@ export function resultsDocument(
   worked: ReadonlyMap<string, WorkedOut> = new Map(),
 ): ResultsDocument {
   const shelves = new Map<string, Map<string, unknown>>();
+  const columns = new StudyColumns(study, responses);
   const desk: Desk = {
     study,
     responses,
-    columns: new StudyColumns(study, responses),
-    rows: study.responses?.rows ?? 0,
+    columns,
+    rows: columns.rowsOfAnyColumn(), // a document that travels without its responses does not say
     objects: (kind) => objectsOf(study, keptKind(kind)),
     progress: () => {},
     shelf<T>(of: string) {

@@ -3,10 +3,12 @@ import { comparison } from "./comparison";
 import { correction } from "./correction";
 import { derived } from "./derived";
 import { filter } from "./filter";
+import { firstLook } from "./first-look";
 import { groups } from "./groups";
 import { ladder } from "./ladder";
 import { ladderDepth } from "./ladder-depth";
 import { means } from "./means";
+import { pair } from "./pair";
 import { probe } from "./probe";
 import { scale } from "./scale";
 import { structure } from "./structure";
@@ -28,6 +30,8 @@ export const KINDS = [
   probe,
   means,
   groups,
+  firstLook,
+  pair,
   ladderDepth,
   strips,
   column,

@@ -236,7 +236,8 @@ export class StudyColumns {
     return { column: decimal ? { ...column, decimal } : column, facts };
   }
 
-  private rowsOfAnyColumn(): number {
+  /** Rows of the data. */
+  rowsOfAnyColumn(): number {
     for (const { name } of this.study.codebook) {
       const column = this.recipeOf(name) ? undefined : this.responses(name);
       if (column) return column.values.length;

@@ -120,6 +120,11 @@ export function refusalWords(refusal: Refusal, title: (name: string) => string):
             : `Step ${d.step} has no product of ${title(d.focal)} with ${listed(d.moderators.map((name) => title(name)))}.`,
         remedy: `Add ${d.moderators.length === 0 ? "it" : "the product"} to the step, or ask something else of it.`,
       };
+    case "too-many-levels":
+      return {
+        what: `${title(d.variable)} has ${d.levels} levels; at most ${d.most} can stand as columns of a table.`,
+        remedy: "Cut it into fewer levels under Responses, or tell by it instead.",
+      };
     case "no-replicates":
       return {
         what: `The step holds a column that is a combination of others (${listed(d.columns)}), so its places are not told from replicates.`,

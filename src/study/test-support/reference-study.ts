@@ -87,8 +87,57 @@ export function studyOf(set: ReferenceSet): Study {
     ladders,
     comparisons,
     probes: asked.map(({ probe }) => probe),
+    looks: spec.variables ? looksOf(spec) : [],
     groups: spec.group && spec.steps ? [{ id: "groups", ladder: "main", variable: spec.group, shuffles: 4000 }] : [],
   });
+}
+
+/** Every combination of controls that a block of partial correlations may hold. */
+function looksOf({ variables, group }: { variables: string[]; group: string }): Setting[] {
+  const subsets = variables.reduce<string[][]>((all, name) => [...all, ...all.map((some) => [...some, name])], [[]]);
+  const look = (id: string, own: Setting) => ({ id, name: id, variables, by: group, ...own });
+  return [
+    look("pairwise", { scatters: [{ id: "lines", x: variables[0], y: variables[2], by: group }] }),
+    look("complete", { cases: "complete" }),
+    look("with_group", { variables: [group, ...variables], by: null }),
+    ...subsets.filter((some) => some.length > 0 && some.length < variables.length - 1).map((controls) =>
+      look(`given_${controls.join("_")}`, { variables: variables.toSorted((a, b) => Number(a === "species") - Number(b === "species")), by: null, controls }),
+    ),
+  ]; // prettier-ignore
+}
+
+/** Ours for a block about variables. */
+function lookOf(name: string, block: ReferenceBlock, looks: any): unknown {
+  const { pairwise, complete } = looks;
+  const intervals = (of: any) => Object.fromEntries(Object.entries<any>(of.variables).map(([key, v]) => [key, v.interval]));
+  const each = (make: (group: any) => unknown) => Object.fromEntries(Object.entries<any>(pairwise.groups).map(([level, of]) => [level, make(of)])); // prettier-ignore
+  switch (name) {
+    case "description_by_group":
+      return each((of) => of.variables);
+    case "mean_intervals":
+      return { all: intervals(pairwise), ...each(intervals) };
+    case "correlations_pairwise":
+      return pairwise.correlations;
+    case "correlations_listwise":
+      return complete.correlations;
+    case "spearman_tests":
+      return pairwise.spearman;
+    case "correlation_differences":
+      return pairwise.differences;
+    case "point_biserial":
+      return looks.with_group.correlations;
+    case "fit_lines_by_group":
+      return pairwise.scatters.lines.lines;
+    case "partial_correlations":
+      return Object.fromEntries(
+        Object.keys(block.values).map((key) => {
+          const [pair, controls] = key.split(" | ");
+          return [key, looks[`given_${controls!.replaceAll(", ", "_")}`]?.partial[pair!]];
+        }),
+      );
+    default:
+      return undefined;
+  }
 }
 
 const EXTRACTIONS = ["principal-components", "principal-axis", "maximum-likelihood", "minimum-residual"];
@@ -151,6 +200,8 @@ function groupsOf(name: string, groups: any): unknown {
 
 /** Ours under the names of a block. Undefined: nothing of ours corresponds to the block. */
 export function oursOf(name: string, block: ReferenceBlock, document: any, json: any): unknown {
+  const look = document.looks?.pairwise && lookOf(name, block, document.looks);
+  if (look) return look;
   const main = document.ladders.main;
   const own = document.ladders[name] ?? main;
   const last = (ladder: any) => ladder.steps[String(Object.keys(ladder.steps).length)];

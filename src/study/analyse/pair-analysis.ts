@@ -1,0 +1,5 @@
+import type { PairSpec } from "../kinds/pair";
+import type { Analysis } from "../kinds/kind";
+import { analysePair, type PairLook } from "./analyse-pair";
+
+export const analysis: Analysis<PairSpec, PairSpec, PairLook> = { run: analysePair };

@@ -1,0 +1,38 @@
+import { z } from "zod";
+import type { FirstLook } from "../analyse/analyse-look";
+import { Look } from "../model/look";
+import { ObjectId } from "../model/names";
+import type { AskedKind, KeptKind } from "./kind";
+
+/** Only what numbers depend on: not how they are told. */
+const LookSpec = Look.pick({ variables: true, respondents: true, by: true, cases: true, correlation: true, controls: true });
+export type LookSpec = z.infer<typeof LookSpec>;
+
+/** Variables and scales looked at before any model. */
+export const firstLook = {
+  kind: "first-look",
+  list: "looks",
+  schema: Look,
+  id: ObjectId,
+  word: "Look",
+  place: "first-look",
+  idOf: (l: Look) => l.id,
+  nameOf: (l: Look) => l.name,
+  opens: { at: (l: Look) => `first-look?look=${l.id}`, words: (l: Look) => l.variables.join(" ") },
+  spec: LookSpec,
+  specOf: ({ variables, respondents, by, cases, correlation, controls }: Look) => ({
+    variables,
+    respondents,
+    by,
+    cases,
+    correlation,
+    controls,
+  }),
+  needs: ({ variables, respondents, by, controls, scatters }: Look) => ({
+    names: [...new Set([...variables, ...controls, ...(by === null ? [] : [by]), ...scatters.flatMap((s) => [s.x, s.y, ...(s.by === null ? [] : [s.by]), ...s.panels.map((p) => p.variable)])])].map((name) => ({ name })), // prettier-ignore
+    filters: [respondents],
+  }),
+  load: () => import("../analyse/look-analysis"),
+  headline: (result: FirstLook) =>
+    result.status === "refused" ? null : result.columns.map(({ key, description }) => ({ name: `M of ${key}`, value: description.mean })),
+} satisfies KeptKind<"first-look", "looks", Look> & AskedKind<"first-look", Look, LookSpec, FirstLook>;
