@@ -102,7 +102,25 @@ const screens: [string, string, (page: Page) => Promise<void>][] = [
       await page.getByText(/^lowest .* each item/).click();
     },
   ],
-  ["First look", "first-look", async (page) => expect(page.getByText("not built yet. It will hold")).toBeVisible()],
+  [
+    "First look, by group, with a scatter, panels, the matrix and somebody marked",
+    "first-look",
+    async (page) => {
+      await expect(page.getByTestId("look-table")).toBeVisible();
+      await page.getByRole("button", { name: "Told by: nothing" }).click();
+      await page.keyboard.type("class f");
+      await page.keyboard.press("Enter");
+      await page.getByRole("button", { name: "Every pair at once" }).click();
+      await page.getByTestId("matrix").getByRole("button", { name: /^Oral exam against Tutor support/ }).click(); // prettier-ignore
+      await page.getByRole("button", { name: "Panels: nothing" }).click();
+      await page.keyboard.type("returning");
+      await page.keyboard.press("Enter");
+      await page.getByTestId("panels").getByRole("application").first().focus();
+      await page.keyboard.press("ArrowRight");
+      await page.keyboard.press("Enter");
+      await expect(page.getByRole("complementary", { name: "Marked respondents" })).toBeVisible();
+    },
+  ],
   ["Ladders", "ladders", async (page) => expect(page.getByTestId("over-steps")).toBeVisible()],
   [
     "Ladders, a step in full",

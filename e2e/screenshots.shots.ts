@@ -19,12 +19,6 @@ test("pictures of the main views", async ({ page }) => {
   await shot(page, "checks");
   await page.evaluate(() => document.getElementById("missing")!.scrollIntoView());
   await shot(page, "missing");
-  await page.getByRole("button", { name: "age", exact: true }).click();
-  await page.getByRole("button", { name: "cut into ranges" }).click();
-  await page.getByRole("button", { name: "Three" }).click();
-  await page.evaluate(() => document.getElementById("derived")!.scrollIntoView());
-  await shot(page, "ranges");
-  await page.getByRole("button", { name: "Make nothing" }).click();
   await page.getByRole("button", { name: "Leave the later ones out" }).click();
   await page.getByRole("button", { name: "Trail", exact: true }).click();
   await expect(page.getByText("Filter Duplicates made.")).toBeVisible();
@@ -49,6 +43,31 @@ test("pictures of the main views", async ({ page }) => {
   await expect(page.getByRole("heading", { name: /^Pattern loadings/ })).toBeVisible();
   await page.evaluate(() => document.getElementById("loadings")!.scrollIntoView());
   await shot(page, "loadings");
+  await page.goto(place("first-look"));
+  await expect(page.getByTestId("look-table")).toBeVisible();
+  await page.getByTestId("look-table").getByRole("button", { name: /^Willingness to speak with Speaking confidence/ }).hover(); // prettier-ignore
+  await shot(page, "first-look");
+  await page.getByTestId("look-table").getByRole("button", { name: /^Willingness to speak with Speaking confidence/ }).click(); // prettier-ignore
+  await page.getByRole("button", { name: "Lines by: nothing" }).click();
+  await page.keyboard.type("class f");
+  await page.keyboard.press("Enter");
+  const picture = page.getByRole("article", { name: /^Scatter/ }).getByRole("application");
+  await expect(picture).toBeVisible();
+  await page.getByRole("article", { name: /^Scatter/ }).evaluate((article) => {
+    article.scrollIntoView({ block: "start" });
+    window.scrollBy(0, -80);
+  });
+  await page.waitForTimeout(300);
+  const box = (await picture.boundingBox())!;
+  await page.mouse.move(box.x + 100, box.y + 60);
+  await page.mouse.down();
+  await page.mouse.move(box.x + 260, box.y + 200, { steps: 4 });
+  await page.mouse.up();
+  await shot(page, "scatter");
+  await page.getByRole("button", { name: "Forget them" }).click();
+  await page.keyboard.press("Control+z");
+  await page.keyboard.press("Control+z");
+  await expect(page.getByText("All changes saved")).toBeVisible();
   await page.goto(place("ladders"));
   await expect(page.getByTestId("over-steps")).toBeVisible();
   await shot(page, "ladders");

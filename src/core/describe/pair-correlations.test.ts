@@ -5,7 +5,8 @@ import { correlation } from "./correlation";
 import { correlationTest } from "./correlation-tests";
 import { density, heaps } from "./density";
 import { fitLine, lineAtPlace } from "./fit-line";
-import { type GappedColumn, pairCorrelations } from "./pair-correlations";
+import type { GappedColumn } from "./gapped-column";
+import { pairCorrelations } from "./pair-correlations";
 import { partialCorrelations } from "./partial-correlations";
 import { ranks } from "./ranks";
 

@@ -1,14 +1,9 @@
 import { crossProducts } from "../linear-algebra/cross-products";
 import { correlationTable } from "./correlation-table";
+import type { GappedColumn } from "./gapped-column";
 import { mean } from "./mean";
 import { ranks, ranksWithout, valuePlaces } from "./ranks";
 import { standardDeviation } from "./standard-deviation";
-
-/** A column with its gaps: values count only where missing is 0. */
-export interface GappedColumn {
-  readonly values: Float64Array;
-  readonly missing: Uint8Array;
-}
 
 /** Correlations of every pair of k columns, k × k, row-major. */
 export interface PairTable {

@@ -1,6 +1,7 @@
 import { cholesky, solveLower } from "../linear-algebra/cholesky";
 import { correlationTable } from "./correlation-table";
-import type { GappedColumn, PairTable } from "./pair-correlations";
+import type { GappedColumn } from "./gapped-column";
+import type { PairTable } from "./pair-correlations";
 
 /**
  * Correlations of what some controls leave of every two columns, each pair over the rows that both and all controls have. Not a number where the controls leave

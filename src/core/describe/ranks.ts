@@ -1,4 +1,4 @@
-import type { GappedColumn } from "./pair-correlations";
+import type { GappedColumn } from "./gapped-column";
 
 /** Where each row's value stands among the distinct values of its column, from 1; 0 where nothing is. */
 export interface ValuePlaces {

@@ -1,6 +1,7 @@
 import { Ladder } from "@/study/model/ladder";
 import { Study } from "@/study/model/study";
-import { filterChoices, filterOf, filterValue, filterWords, namesByUse, numericChoices, termChoices, termOf } from "./choices";
+import { filterChoices, filterOf, filterValue, filterWords, namesByUse, termChoices, termOf } from "./choices";
+import { numericChoices } from "@/features/study/name-choices";
 import { addTerm } from "./ladder-edits";
 
 const study = Study.parse({

@@ -56,6 +56,7 @@ export function ResponsesScreen() {
     if (variable !== null) setChosen(variable);
     document.getElementById("answers")?.scrollIntoView({ block: "start" });
   };
+  useRowsAsked((asked) => show(asked, null));
   const dataRow = rows ? rows[at.row] : at.row;
   const open = checks.result?.length ?? 0;
 
@@ -133,6 +134,14 @@ function useRespondentAsked(jump: (row: number) => void): void {
   useAskedBy("respondent", (asked) => {
     const row = Number(asked.split("-")[0]);
     if (Number.isInteger(row) && row >= 1) jump(row - 1);
+  });
+}
+
+/** The same for several rows (?rows=3,17). */
+function useRowsAsked(show: (rows: number[]) => void): void {
+  useAskedBy("rows", (asked) => {
+    const rows = asked.split(",").map(Number);
+    if (rows.every((row) => Number.isInteger(row) && row >= 1)) show(rows);
   });
 }
 

@@ -9,7 +9,7 @@ import page from "@/ui/parts/page.module.css";
 import { SettingWord } from "@/ui/parts/SettingWord";
 import { EXTRACTION_CHOICES, ROTATION_CHOICES } from "./factoring-choices";
 import { commonRange, declareRange, readRange } from "./scale-edits";
-import { RespondentsWords } from "./RespondentsWords";
+import { RespondentsWords } from "@/features/study/RespondentsWords";
 
 const SHARES = [0.5, 0.6, 0.7, 0.75, 0.8, 0.9, 1];
 const RULES: Record<Scale["rule"], string> = {

@@ -6,7 +6,7 @@ import { NameWord } from "@/ui/parts/NameWord";
 import page from "@/ui/parts/page.module.css";
 import { SettingWord } from "@/ui/parts/SettingWord";
 import { EXTRACTION_CHOICES, ROTATION_CHOICES } from "./factoring-choices";
-import { RespondentsWords } from "./RespondentsWords";
+import { RespondentsWords } from "@/features/study/RespondentsWords";
 
 /** The heading of a structure: which items, on whom, how many factors, found and turned how. */
 export function StructureSentence(props: {

@@ -31,7 +31,7 @@ export function StudyFrame({ children }: { children: ReactNode }) {
     ["Theory", "theory", "not built yet"],
     ["Responses", "responses", `${formatCount(dataset.rows)} rows`],
     ["Scales", "scales", stale(count(study.scales.length, "scale"), "scales")],
-    ["First look", "first-look", "not built yet"],
+    ["First look", "first-look", stale(count(Math.max(1, study.looks.length), "look"), "first-look")],
     ["Ladders", "ladders", stale(count(study.ladders.length, "ladder"), "ladders")],
     ["Write-up", "write-up", "not built yet"],
   ];

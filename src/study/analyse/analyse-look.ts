@@ -5,7 +5,7 @@ import { binsOf, gridOf, type Histogram } from "@/core/describe/histogram";
 import { type Correlating, pairCorrelations, type PairTable } from "@/core/describe/pair-correlations";
 import { partialCorrelations } from "@/core/describe/partial-correlations";
 import { tCritical } from "@/core/distributions/t-distribution";
-import type { LookSpec } from "../kinds/first-look";
+import type { LookSpec } from "../model/look";
 import type { Desk } from "../kinds/kind";
 import type { AnswerRange } from "../model/variable";
 import { reliabilityOf } from "./analyse-scale";
@@ -191,7 +191,9 @@ function lookColumn(
   const description = describe(sorted);
   const { n, mean, se } = description;
   const half = n > 1 && se !== null ? tCritical(CONFIDENCE, n - 1) * se : null;
-  const possible = input.level === null ? columns.possible(input.variable) : null;
+  const range = input.level === null ? columns.possible(input.variable) : null;
+  // ends of a mean of items are sums of shares
+  const possible = range && { low: Number(range.low.toPrecision(12)), high: Number(range.high.toPrecision(12)) };
   const [low, high] = [possible?.low ?? sorted[0], possible?.high ?? sorted.at(-1)];
   const share = (value: number | undefined) => (n === 0 ? 0 : sorted.filter((v) => v === value).length / n);
   const scale = study.scales.find((s) => s.id === input.variable);

@@ -3,10 +3,10 @@ import { type FittedLine, fitLine } from "@/core/describe/fit-line";
 import { LARGE_SMOOTH, lowess } from "@/core/describe/lowess";
 import { pairCorrelations } from "@/core/describe/pair-correlations";
 import { quantile } from "@/core/describe/quantile";
-import type { PairSpec } from "../kinds/pair";
 import type { Desk } from "../kinds/kind";
-import type { Panelling } from "../model/look";
+import type { PairSpec, Panelling } from "../model/look";
 import type { StudyColumns } from "../prepare/study-columns";
+import { type PairFacts, pairFacts } from "./pair-facts";
 import { type Refusal, refusalOf, TooManyGroupsError } from "./refusal";
 
 /** A line and a smooth through some respondents. */
@@ -42,7 +42,8 @@ export type PairLook =
       /** Per panel (the first parting varies slowest) and level of `by`; with neither, none. */
       fits: { panel: readonly number[]; group: number | null; fit: PairFit }[];
       confidence: number;
-      /** True: the smooth was fitted at a hundred places along x. */
+      facts: PairFacts;
+      /** True: the smooth is of bins of neighbours. */
       coarse: boolean;
     }
   | { status: "refused"; refusal: Refusal };
@@ -78,6 +79,7 @@ function paired(spec: PairSpec, { columns, rows }: Desk): PairLook {
         fit: fitOf(x, y, (i) => panels.every(({ codes }, k) => codes[i] === panel[k]) && (group === null || by!.codes[i] === group)),
       })))
     : []; // prettier-ignore
+  const whole = fitOf(x, y, () => true);
   return {
     status: "paired",
     rows: used.map((row) => row + 1),
@@ -85,9 +87,10 @@ function paired(spec: PairSpec, { columns, rows }: Desk): PairLook {
     y,
     by,
     panels,
-    whole: fitOf(x, y, () => true),
+    whole,
     fits,
     confidence: CONFIDENCE,
+    facts: pairFacts(x, y, whole.line, whole.smooth),
     coarse: x.length > LARGE_SMOOTH,
   };
 }

@@ -1,7 +1,6 @@
 import { correlationDifference } from "@/core/describe/correlation-tests";
-import type { LookSpec } from "../kinds/first-look";
 import type { Analysis, Desk } from "../kinds/kind";
-import type { Look } from "../model/look";
+import type { Look, LookSpec } from "../model/look";
 import { analyseLook, correlationAt, type FirstLook, type LookColumn, type LookPart, type LookTable } from "./analyse-look";
 import { analysePair, type PairFit, type Parting } from "./analyse-pair";
 
@@ -15,7 +14,7 @@ function lookResults(look: Look, desk: Desk) {
     return { settings, status: "refused" as const, refusal: found.status === "refused" ? found.refusal : null };
   const keys = found.columns.map((c) => c.key);
   const pairs = keys.flatMap((a, i) => keys.slice(i + 1).map((b, k) => ({ name: `${a} ~ ${b}`, i, j: i + 1 + k })));
-  const isLevel = (i: number) => found.columns[i]!.level !== null;
+  const isLevel = (i: number) => isZeroOne(found.columns[i]!);
   const byPair = <T>(make: (i: number, j: number) => T) => Object.fromEntries(pairs.map(({ name, i, j }) => [name, make(i, j)]));
   const part = (of: LookPart, ranks: LookPart) => ({
     rows: of.rows,
@@ -56,6 +55,14 @@ function lookResults(look: Look, desk: Desk) {
   };
 }
 
+/** A level of a category, or a number that is 0 or 1. */
+function isZeroOne({ level, shape }: LookColumn): boolean {
+  return (
+    level !== null ||
+    (shape?.kind === "values" && shape.values.length === 2 && shape.values[0]!.value === 0 && shape.values[1]!.value === 1)
+  );
+}
+
 const or = (v: number) => (Number.isNaN(v) ? null : v);
 
 /** How many columns the controls are. */
@@ -92,6 +99,10 @@ function scatterResults({ x, y, by, panels }: Look["scatters"][number], responde
     panels,
     status: "paired" as const,
     all: fitResults(found.whole),
+    facts: {
+      ...found.facts,
+      carrying: found.facts.carrying && { ...found.facts.carrying, at: undefined, row: found.rows[found.facts.carrying.at]! },
+    },
     lines: Object.fromEntries(
       found.fits.map(({ panel, group, fit }) => [
         [...panel.map((p, k) => name(found.panels[k]!, p)), ...(group === null ? [] : [name(found.by!, group)])].join(", "),

@@ -1,4 +1,4 @@
-import type { PairSpec } from "../kinds/pair";
+import type { PairSpec } from "../model/look";
 import type { Analysis } from "../kinds/kind";
 import { analysePair, type PairLook } from "./analyse-pair";
 

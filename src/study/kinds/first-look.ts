@@ -1,12 +1,7 @@
-import { z } from "zod";
 import type { FirstLook } from "../analyse/analyse-look";
-import { Look } from "../model/look";
+import { Look, LookSpec } from "../model/look";
 import { ObjectId } from "../model/names";
 import type { AskedKind, KeptKind } from "./kind";
-
-/** Only what numbers depend on: not how they are told. */
-const LookSpec = Look.pick({ variables: true, respondents: true, by: true, cases: true, correlation: true, controls: true });
-export type LookSpec = z.infer<typeof LookSpec>;
 
 /** Variables and scales looked at before any model. */
 export const firstLook = {

@@ -1,11 +1,6 @@
-import { z } from "zod";
 import type { PairLook } from "../analyse/analyse-pair";
-import { Scatter } from "../model/look";
-import { ObjectId } from "../model/names";
+import { PairSpec } from "../model/look";
 import type { AskedKind } from "./kind";
-
-const PairSpec = Scatter.omit({ id: true }).extend({ respondents: ObjectId.nullable() });
-export type PairSpec = z.infer<typeof PairSpec>;
 
 /** Two numbers as a scatter, with lines and smooths. */
 export const pair = {

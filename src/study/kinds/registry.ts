@@ -9,6 +9,7 @@ import { ladder } from "./ladder";
 import { ladderDepth } from "./ladder-depth";
 import { means } from "./means";
 import { pair } from "./pair";
+import { points } from "./points";
 import { probe } from "./probe";
 import { scale } from "./scale";
 import { structure } from "./structure";
@@ -32,6 +33,7 @@ export const KINDS = [
   groups,
   firstLook,
   pair,
+  points,
   ladderDepth,
   strips,
   column,

@@ -64,3 +64,15 @@ export const Look = z.strictObject({
   scatters: z.array(Scatter).max(4).default([]),
 });
 export type Look = z.infer<typeof Look>;
+
+/** What the numbers of a look depend on: not how they are told. */
+export const LookSpec = Look.pick({ variables: true, respondents: true, by: true, cases: true, correlation: true, controls: true });
+export type LookSpec = z.infer<typeof LookSpec>;
+
+/** Two numbers as a scatter, among some respondents. */
+export const PairSpec = Scatter.omit({ id: true }).extend({ respondents: ObjectId.nullable() });
+export type PairSpec = z.infer<typeof PairSpec>;
+
+/** Some numbers of every respondent. */
+export const PointsSpec = z.strictObject({ names: z.array(VariableName), respondents: ObjectId.nullable() });
+export type PointsSpec = z.infer<typeof PointsSpec>;

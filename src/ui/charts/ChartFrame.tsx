@@ -5,13 +5,16 @@ import { fileName } from "@/ui/parts/save-file";
 import css from "./chart-frame.module.css";
 import { saveAsPng, saveAsSvg } from "./save-chart";
 
-/** A chart with its title, its numbers as a table, and the ways to save it. */
-export function ChartFrame(props: { title: string; note: string; children: ReactElement; table: ReactNode }) {
+/**
+ * A chart with its title, its numbers as a table, and the ways to save it.
+ * @param props.saved what is saved, where the chart itself is more than a drawing
+ */
+export function ChartFrame(props: { title: string; note: string; children: ReactElement; table: ReactNode; saved?: ReactElement }) {
   const [asTable, setAsTable] = useState(false);
   const [fault, setFault] = useState(false);
   const save = (how: (chart: ReactElement, name: string) => Promise<void>, ending: string) => {
     setFault(false);
-    how(props.children, fileName(props.title, ending)).catch(() => setFault(true));
+    how(props.saved ?? props.children, fileName(props.title, ending)).catch(() => setFault(true));
   };
   return (
     <figure className={css.figure} aria-label={props.title}>

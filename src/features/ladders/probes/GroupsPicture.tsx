@@ -124,7 +124,7 @@ function SlopesOfGroups({ groups, result, beside, caption }: Shown & { caption: 
   const print = printIn(groups.metric);
   const rows = groupsRows(result, groups.metric, beside, title);
   return (
-    <div className={ladders.scroll}>
+    <div className={ladders.scroll} tabIndex={0} role="group" aria-label={`${caption}, can be scrolled`}>
       <table className={ladders.table}>
         <caption className="visually-hidden">{caption}</caption>
         <thead>

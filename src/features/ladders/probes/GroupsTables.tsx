@@ -35,7 +35,7 @@ export function GroupsTable({ groups, result, beside }: Shown) {
   const shuffled = beside.shuffled !== null && metric !== "own";
   if (result.groups.length > MOST_BESIDE) {
     return (
-      <div className={ladders.scroll}>
+      <div className={ladders.scroll} tabIndex={0} role="group" aria-label={`${caption}, can be scrolled`}>
         <table className={ladders.table} data-testid="groups">
           <caption className="visually-hidden">{caption}</caption>
           <thead>
@@ -73,7 +73,7 @@ export function GroupsTable({ groups, result, beside }: Shown) {
     );
   }
   return (
-    <div className={ladders.scroll}>
+    <div className={ladders.scroll} tabIndex={0} role="group" aria-label={`${caption}, can be scrolled`}>
       <table className={ladders.table} data-testid="groups">
         <caption className="visually-hidden">{caption}</caption>
         <thead>
@@ -163,7 +163,12 @@ export function AllDifferences({ groups, result, beside }: Shown) {
       {open && (
         <>
           {result.groups.length > 3 && <DifferenceMatrix groups={groups} result={result} all={all} column={column} onColumn={setChosen} />}
-          <div className={ladders.scroll}>
+          <div
+            className={ladders.scroll}
+            tabIndex={0}
+            role="group"
+            aria-label={`Differences between groups of ${title(groups.variable)}, can be scrolled`}
+          >
             <table className={ladders.table} data-testid="group-differences">
               <caption className="visually-hidden">Differences between groups, the surest first</caption>
               <thead>
@@ -252,7 +257,12 @@ function DifferenceMatrix(props: {
           onChange={props.onColumn}
         />
       </p>
-      <div className={ladders.scroll}>
+      <div
+        className={ladders.scroll}
+        tabIndex={0}
+        role="group"
+        aria-label={`Differences of ${columnTitle(column, result, title)}, can be scrolled`}
+      >
         <table className={ladders.table} data-testid="difference-matrix">
           <caption className="visually-hidden">Differences of the slope of {columnTitle(column, result, title)} between groups</caption>
           <thead>
@@ -294,10 +304,11 @@ function DifferenceMatrix(props: {
 /** Are slopes alike: each group with its own variance, and in the single model with one for all. */
 export function AlikeTable({ result, onOpen, why }: { result: Compared; onOpen: (() => void) | null; why: string | null }) {
   const { title } = useStudy();
+  const name = title(result.asked.variable);
   return (
-    <section aria-label="Are the slopes alike?" className={css.part}>
+    <section aria-label={`Are the slopes alike by ${name}?`} className={css.part}>
       <h4 className={page.heading}>Are the slopes alike in all groups?</h4>
-      <div className={ladders.scroll}>
+      <div className={ladders.scroll} tabIndex={0} role="group" aria-label={`Tests that slopes are alike by ${name}, can be scrolled`}>
         <table className={ladders.table} data-testid="alike">
           <caption className="visually-hidden">Tests that slopes are alike in all groups</caption>
           <thead>
@@ -324,9 +335,9 @@ export function AlikeTable({ result, onOpen, why }: { result: Compared; onOpen: 
             {[
               ...result.terms.map(({ term, alike, crossed }) => ({ name: columnTitle(term, result, title), alike, crossed })),
               { name: "all together", alike: result.alike, crossed: result.pooled },
-            ].map(({ name, alike, crossed }, i, rows) => (
-              <tr key={name} style={i === rows.length - 1 ? { borderTop: "1px solid var(--ink)" } : undefined}>
-                <th scope="row">{name}</th>
+            ].map(({ name: of, alike, crossed }, i, rows) => (
+              <tr key={of} style={i === rows.length - 1 ? { borderTop: "1px solid var(--ink)" } : undefined}>
+                <th scope="row">{of}</th>
                 <td>{alike.chi2 === null ? "–" : `${formatNumber(alike.chi2)} (${alike.df})`}</td>
                 <td>{formatP(alike.p)}</td>
                 <td>{crossed?.F == null ? "–" : `${formatNumber(crossed.F)} (${crossed.df[0]}, ${crossed.df[1]})`}</td>

@@ -14,7 +14,7 @@ import { counted, formatShare, listed } from "@/study/report/format-number";
 import { FieldWord } from "@/ui/parts/FieldWord";
 import page from "@/ui/parts/page.module.css";
 import { SettingWord } from "@/ui/parts/SettingWord";
-import { numericChoices } from "../choices";
+import { numericChoices } from "@/features/study/name-choices";
 import { copyLadder } from "../ladder-edits";
 import { RiseThumbnail } from "./RiseThumbnail";
 import css from "./shelf.module.css";

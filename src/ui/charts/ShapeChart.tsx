@@ -1,0 +1,86 @@
+import { scaleLinear } from "d3-scale";
+import { area } from "d3-shape";
+import type { Shape } from "@/study/analyse/analyse-look";
+
+/** A distribution in small: distinct values as bars, others in bins with an outline. `wide` ones have an axis. */
+export function ShapeChart(props: {
+  shape: Shape;
+  name: string;
+  width: number;
+  height: number;
+  format: (v: number) => string;
+  wide: boolean;
+}) {
+  const { shape, width, height, wide, format } = props;
+  const base = wide ? height - 18 : height - 1;
+  const bars = shape.kind === "values" ? barsOfValues(shape.values) : barsOfBins(shape.histogram);
+  const most = Math.max(...bars.map((b) => b.count), 1);
+  const x = scaleLinear().domain([bars[0]!.from, bars.at(-1)!.to]).range([wide ? 8 : 0, width - (wide ? 8 : 0)]); // prettier-ignore
+  const y = scaleLinear()
+    .domain([0, most])
+    .range([base, wide ? 6 : 1]);
+  const total = bars.reduce((sum, b) => sum + b.count, 0);
+  const unit = bars[0]!.to - bars[0]!.from;
+  const outline = shape.kind === "bins" && wide && shape.outline ? [...shape.outline.x].map((at, i) => ({ at, y: shape.outline!.y[i]! * total * unit })) : null; // prettier-ignore
+  const drawn = area<{ at: number; y: number }>().x((p) => x(p.at)).y0(base).y1((p) => y(Math.min(most * 1.05, p.y))); // prettier-ignore
+  return (
+    <svg
+      role="img"
+      aria-label={`${props.name}: ${total} respondents from ${format(bars[0]!.from)} to ${format(bars.at(-1)!.to)}`}
+      viewBox={`0 0 ${width} ${height}`}
+      width={wide ? "100%" : width}
+      style={{ display: "block", maxWidth: width }}
+      fontFamily="var(--sans)"
+      fontSize={11}
+    >
+      {bars.map((bar, i) => (
+        <rect
+          key={i}
+          x={x(bar.from) + (wide ? 0.6 : 0.2)}
+          y={y(bar.count)}
+          width={Math.max(0.5, x(bar.to) - x(bar.from) - (wide ? 1.2 : 0.4))}
+          height={Math.max(0, base - y(bar.count))}
+          fill={wide ? "var(--rule)" : "var(--pencil)"}
+        >
+          {wide && <title>{`${bar.name(format)}: ${bar.count}`}</title>}
+        </rect>
+      ))}
+      {outline && (
+        <path
+          d={drawn(outline.filter((p) => p.at >= x.domain()[0]! && p.at <= x.domain()[1]!))!}
+          fill="var(--plum)"
+          fillOpacity={0.12}
+          stroke="var(--plum)"
+          strokeWidth={1.2}
+        />
+      )}
+      {wide && (
+        <>
+          <line x1={x.range()[0]} x2={x.range()[1]} y1={base + 0.5} y2={base + 0.5} stroke="var(--ink)" />
+          {x.ticks(5).map((tick) => (
+            <text key={tick} x={x(tick)} y={height - 4} textAnchor="middle" fill="var(--quiet)">
+              {x.tickFormat(5)(tick)}
+            </text>
+          ))}
+        </>
+      )}
+    </svg>
+  );
+}
+
+interface Bar {
+  from: number;
+  to: number;
+  count: number;
+  name: (format: (v: number) => string) => string;
+}
+
+function barsOfValues(values: readonly { value: number; count: number }[]): Bar[] {
+  const step = values.slice(1).reduce((least, v, i) => Math.min(least, v.value - values[i]!.value), Infinity);
+  const half = (Number.isFinite(step) ? step : 1) / 2;
+  return values.map(({ value, count }) => ({ from: value - half, to: value + half, count, name: (format) => format(value) }));
+}
+
+function barsOfBins({ edges, counts }: { edges: number[]; counts: number[] }): Bar[] {
+  return counts.map((count, i) => ({ from: edges[i]!, to: edges[i + 1]!, count, name: (format) => `${format(edges[i]!)} to ${format(edges[i + 1]!)}` })); // prettier-ignore
+}
