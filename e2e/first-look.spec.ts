@@ -101,6 +101,8 @@ test("panels over two variables; marked respondents are the same everywhere, can
   expect(own.kept).toBe(440 - marked - 1);
   await page.keyboard.press("Control+z");
   await expect(page.getByRole("button", { name: `Respondents: Without ${marked + 1} marked` })).toBeHidden();
+  await saved(page);
+  expect((await looks())[0].kept).toBe(440);
 
   await choose(page, "Panels: nothing", "tutor sup");
   await choose(page, "Panels across: nothing", "returning");

@@ -1,6 +1,6 @@
 "use client";
 
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { useStudy } from "@/features/study/study-context";
 import { useAsked } from "@/features/study/use-computed";
 import type { LookColumn, LookPart } from "@/study/analyse/analyse-look";
@@ -8,18 +8,25 @@ import { formatCount, formatInterval, formatMean, formatNumber, formatPercent, f
 import { levelTitle } from "@/study/report/level-title";
 import { columnName, type Looked } from "@/study/report/look-words";
 import { ChartFrame } from "@/ui/charts/ChartFrame";
+import { ShareBars } from "@/ui/charts/ShareBars";
 import { ShapeChart } from "@/ui/charts/ShapeChart";
 import page from "@/ui/parts/page.module.css";
 import css from "./first-look.module.css";
 import { useMarked } from "./marked";
 
+/** More rows than this are told only when asked for; more groups than this have no pictures of their own. */
+const [MOST_ROWS, MOST_PARTS] = [240, 7];
+
 /** How every variable lies: numbers with the interval of the mean, and a picture each; groups on the same axis. */
 export function Descriptions({ found, by, respondents }: { found: Looked; by: string | null; respondents: string | null }) {
   const { title } = useStudy();
-  const parts: { name: string; part: LookPart }[] = [
+  const [each, setEach] = useState(false);
+  const all: { name: string; part: LookPart }[] = [
     { name: "all respondents", part: found },
     ...found.groups.map((group) => ({ name: levelTitle(title, by!, group.level), part: group })),
   ];
+  const many = all.length * found.columns.length > MOST_ROWS;
+  const parts = many && !each ? all.slice(0, 1) : all;
   return (
     <section className={css.part} aria-label="Descriptions">
       <h2 className={page.heading}>How each lies</h2>
@@ -31,7 +38,7 @@ export function Descriptions({ found, by, respondents }: { found: Looked; by: st
               <th scope="col" className={css.name}>
                 variable
               </th>
-              {found.groups.length > 0 && <th scope="col">who</th>}
+              {parts.length > 1 && <th scope="col">who</th>}
               <th scope="col">
                 <i>n</i>
               </th>
@@ -64,7 +71,7 @@ export function Descriptions({ found, by, respondents }: { found: Looked; by: st
                         {columnName(c, title)}
                       </th>
                     )}
-                    {found.groups.length > 0 && <td>{name}</td>}
+                    {parts.length > 1 && <td>{name}</td>}
                     <td>{formatCount(d.n)}</td>
                     <td>{formatCount(missing)}</td>
                     <td>{print(d.mean)}</td>
@@ -82,7 +89,15 @@ export function Descriptions({ found, by, respondents }: { found: Looked; by: st
           </tbody>
         </table>
       </div>
-      <Shapes found={found} parts={parts} respondents={respondents} />
+      {many && (
+        <button type="button" className="link" aria-expanded={each} onClick={() => setEach(!each)}>
+          {each ? "Only of all respondents" : `Of each of the ${found.groups.length} groups too`}
+        </button>
+      )}
+      <Shapes found={found} parts={all.length > MOST_PARTS ? all.slice(0, 1) : all} respondents={respondents} />
+      {all.length > MOST_PARTS && (
+        <p className={css.foot}>Pictures are of all respondents: {found.groups.length} groups on one axis could not be read.</p>
+      )}
     </section>
   );
 }
@@ -91,22 +106,51 @@ const FIRST = 12;
 
 function Shapes({ found, parts, respondents }: { found: Looked; parts: { name: string; part: LookPart }[]; respondents: string | null }) {
   const [all, setAll] = useState(false);
-  const shown = all ? found.columns : found.columns.slice(0, FIRST);
+  const marked = useMarked();
+  const numbers = found.columns.flatMap((c) => (c.level === null ? [c.variable] : []));
+  const [asked, setAsked] = useState<{ variable: string; from: number; to: number } | null>(null);
+  // the numbers themselves are wanted only where somebody marks
+  const wanted = asked !== null || marked.rows.size > 0;
+  const { result } = useAsked("points", { names: numbers, respondents }, { subject: `shapes ${numbers.join(" ")}`, enabled: wanted });
+  const values = asked && result?.columns.get(asked.variable);
+  useEffect(() => {
+    if (!asked || !values) return;
+    const rows = [...values.keys()].filter((i) => values[i]! >= asked.from && values[i]! < asked.to).map((i) => result!.rows[i]!);
+    queueMicrotask(() => {
+      marked.mark(rows, false);
+      setAsked(null);
+    });
+  }, [asked, values, result, marked]);
+  const shown = found.columns.filter((c) => c.level === null);
+  const drawn = all ? shown : shown.slice(0, FIRST);
+  const at = (key: string) => found.columns.findIndex((c) => c.key === key);
+  const markedOf = (variable: string) => {
+    const own = marked.rows.size > 0 ? result?.columns.get(variable) : undefined;
+    return own ? [...own.keys()].flatMap((i) => (marked.rows.has(result!.rows[i]!) && !Number.isNaN(own[i]!) ? [own[i]!] : [])) : [];
+  };
   return (
     <>
       <div className={css.shapes}>
-        {shown.map((c, i) => (
+        {drawn.map((c) => (
           <ShapeOf
             key={c.key}
             column={c}
-            each={parts.map(({ name, part }) => ({ name, column: part.columns[i]! }))}
-            respondents={respondents}
+            each={parts.map(({ name, part }) => ({ name, column: part.columns[at(c.key)]! }))}
+            marked={markedOf(c.variable)}
+            onBar={(from, to) => setAsked({ variable: c.variable, from, to })}
+          />
+        ))}
+        {found.categories.map((category, k) => (
+          <LevelsOf
+            key={category.variable}
+            each={parts.map(({ name, part }) => ({ name, levels: part.categories[k]!.levels }))}
+            variable={category.variable}
           />
         ))}
       </div>
-      {found.columns.length > FIRST && (
+      {shown.length > FIRST && (
         <button type="button" className="link" aria-expanded={all} onClick={() => setAll(!all)}>
-          {all ? `Only the first ${FIRST} pictures` : `All ${found.columns.length} pictures`}
+          {all ? `Only the first ${FIRST} pictures` : `All ${shown.length} pictures`}
         </button>
       )}
     </>
@@ -114,36 +158,18 @@ function Shapes({ found, parts, respondents }: { found: Looked; parts: { name: s
 }
 
 /** One variable's picture, one a group on the same axis. A bar that is pressed marks its respondents. */
-function ShapeOf({
-  column,
-  each,
-  respondents,
-}: {
+function ShapeOf(props: {
   column: LookColumn;
   each: { name: string; column: LookColumn }[];
-  respondents: string | null;
+  marked: readonly number[];
+  onBar: (from: number, to: number) => void;
 }) {
+  const { column, marked, onBar } = props;
   const { title } = useStudy();
-  const marked = useMarked();
-  const [asked, setAsked] = useState<{ from: number; to: number } | null>(null);
-  const { result } = useAsked(
-    "points",
-    { names: [column.variable], respondents },
-    { subject: `bar ${column.variable}`, enabled: asked !== null },
-  );
-  const values = result?.columns.get(column.variable);
-  if (asked && values) {
-    // what was pressed before its numbers were there is marked now
-    queueMicrotask(() => {
-      marked.mark(
-        [...values.keys()].filter((i) => values[i]! >= asked.from && values[i]! < asked.to).map((i) => result!.rows[i]!),
-        false,
-      );
-      setAsked(null);
-    });
-  }
   const name = columnName(column, title);
-  const drawn = each.flatMap(({ name: who, column: own }) => (own.shape && own.description.n > 0 ? [{ who, own, shape: own.shape }] : []));
+  const drawn = props.each.flatMap(({ name: who, column: own }) =>
+    own.shape && own.description.n > 0 ? [{ who, own, shape: own.shape }] : [],
+  );
   if (drawn.length === 0) return null;
   return (
     <ChartFrame
@@ -154,16 +180,77 @@ function ShapeOf({
           : drawn.map(({ who, own }) => `${who} ${formatCount(own.description.n)}`).join(", ")
       }
       saved={<ShapeChart shape={drawn[0]!.shape} name={name} width={300} height={120} format={formatValue} wide />}
-      table={<BarTable drawn={drawn} name={name} onMark={column.level === null ? setAsked : null} />}
+      table={<BarTable drawn={drawn} name={name} onMark={onBar} />}
     >
       <div>
-        {drawn.map(({ who, shape }) => (
+        {drawn.map(({ who, shape }, i) => (
           <div key={who}>
             {drawn.length > 1 && <small className="quiet">{who}</small>}
-            <ShapeChart shape={shape} name={`${name}, ${who}`} width={300} height={drawn.length > 1 ? 80 : 120} format={formatValue} wide />
+            <ShapeChart
+              shape={shape}
+              name={`${name}, ${who}`}
+              width={300}
+              height={drawn.length > 1 ? 80 : 120}
+              format={formatValue}
+              wide
+              marked={i === 0 ? marked : []}
+              onBar={onBar}
+            />
           </div>
         ))}
       </div>
+    </ChartFrame>
+  );
+}
+
+/** A category's levels as bars, one row a level. */
+function LevelsOf({ variable, each }: { variable: string; each: { name: string; levels: readonly { level: string; count: number }[] }[] }) {
+  const { title } = useStudy();
+  const name = title(variable);
+  const rows = each[0]!.levels.map(({ level }) => ({
+    name: levelTitle(title, variable, level),
+    marks: each.map(({ name: who, levels }) => {
+      const total = levels.reduce((sum, l) => sum + l.count, 0);
+      return {
+        series: each.length === 1 ? "" : who,
+        share: total === 0 ? 0 : (levels.find((l) => l.level === level)?.count ?? 0) / total,
+        count: levels.find((l) => l.level === level)?.count ?? 0,
+      };
+    }),
+  }));
+  return (
+    <ChartFrame
+      title={name}
+      note={each.length === 1 ? "respondents of each level" : "share of each level, by group"}
+      table={
+        <table className={css.table}>
+          <caption className="visually-hidden">{name}</caption>
+          <thead>
+            <tr>
+              <th scope="col">level</th>
+              {each.map(({ name: who }) => (
+                <th key={who} scope="col">
+                  {who}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map((row) => (
+              <tr key={row.name}>
+                <th scope="row">{row.name}</th>
+                {row.marks.map((m) => (
+                  <td key={m.series}>
+                    {formatCount(m.count)} ({formatPercent(m.share)})
+                  </td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      }
+    >
+      <ShareBars rows={rows} name={name} />
     </ChartFrame>
   );
 }
@@ -176,7 +263,7 @@ function BarTable({
 }: {
   drawn: { who: string; shape: NonNullable<LookColumn["shape"]> }[];
   name: string;
-  onMark: ((bar: { from: number; to: number }) => void) | null;
+  onMark: (from: number, to: number) => void;
 }) {
   const { shape } = drawn[0]!;
   const bars =
@@ -199,7 +286,7 @@ function BarTable({
               {who}
             </th>
           ))}
-          {onMark && <th scope="col">mark</th>}
+          <th scope="col">mark</th>
         </tr>
       </thead>
       <tbody>
@@ -209,13 +296,11 @@ function BarTable({
             {drawn.map(({ who, shape: own }) => (
               <td key={who}>{formatCount(count(own, i))}</td>
             ))}
-            {onMark && (
-              <td>
-                <button type="button" className="link" aria-label={`Mark ${name} ${bar.name}`} onClick={() => onMark(bar)}>
-                  mark
-                </button>
-              </td>
-            )}
+            <td>
+              <button type="button" className="link" aria-label={`Mark ${name} ${bar.name}`} onClick={() => onMark(bar.from, bar.to)}>
+                mark
+              </button>
+            </td>
           </tr>
         ))}
       </tbody>

@@ -35,7 +35,9 @@ export function LookCorrelations({ look, found, onOpen }: { look: Look; found: L
       <p className={css.foot}>
         {who}, n = {formatCount(below.rows)}
         {above && `; ${aboveWords(look, title)} above the diagonal`}
-        {found.columns.some((c) => c.level !== null) && "; a level counts 1, the others 0: with a number r is point-biserial"}
+        {found.columns.some((c) => c.zeroOne) &&
+          found.columns.some((c) => !c.zeroOne) &&
+          "; with a 0/1 (a level counts 1, the others 0) r is point-biserial"}
         {look.told === "stars" && (
           <>
             ; * <i>p</i> &lt; .05, ** <i>p</i> &lt; .01, *** <i>p</i> &lt; .001
@@ -43,25 +45,53 @@ export function LookCorrelations({ look, found, onOpen }: { look: Look; found: L
         )}
         .
       </p>
-      {look.below === null &&
-        found.groups.map((group) => (
-          <section key={group.level} className={css.part} aria-label={levelTitle(title, look.by!, group.level)}>
-            <h2 className={page.heading}>
-              {title(look.by!, group.level)} <span className="quiet">n = {formatCount(group.rows)}</span>
-            </h2>
-            <OneTable
-              look={look}
-              found={found}
-              part={group}
-              above={null}
-              controls={0}
-              caption={`${look.name}, ${levelTitle(title, look.by!, group.level)}`}
-              onOpen={onOpen}
-              testId={`look-table ${group.level}`}
-            />
-          </section>
-        ))}
+      {look.below === null && found.groups.length > 0 && <GroupTables look={look} found={found} onOpen={onOpen} />}
       {found.groups.length > 1 && <Differences look={look} found={found} />}
+    </>
+  );
+}
+
+/** More correlations than this are told of one level at a time. */
+const MOST_CELLS = 1500;
+
+/** The same table for each level, one below the other or, where that would be too much, the one that is chosen. */
+function GroupTables({ look, found, onOpen }: { look: Look; found: Looked; onOpen: (x: string, y: string) => void }) {
+  const { title } = useStudy();
+  const [chosen, setChosen] = useState<string | null>(null);
+  const k = found.columns.length;
+  const many = (found.groups.length * k * (k - 1)) / 2 > MOST_CELLS;
+  const one = found.groups.find((g) => g.level === chosen) ?? found.groups[0]!;
+  return (
+    <>
+      {many && (
+        <p className={css.question}>
+          The same for{" "}
+          <SettingWord
+            label="Level whose table is shown"
+            value={one.level}
+            text={title(look.by!, one.level)}
+            choices={found.groups.map((g) => ({ value: g.level, label: title(look.by!, g.level) }))}
+            onChange={setChosen}
+          />
+        </p>
+      )}
+      {(many ? [one] : found.groups).map((group) => (
+        <section key={group.level} className={css.part} aria-label={title(look.by!, group.level)}>
+          <h2 className={page.heading}>
+            {title(look.by!, group.level)} <span className="quiet">n = {formatCount(group.rows)}</span>
+          </h2>
+          <OneTable
+            look={look}
+            found={found}
+            part={group}
+            above={null}
+            controls={0}
+            caption={`${look.name}, ${title(look.by!, group.level)}`}
+            onOpen={onOpen}
+            testId={`look-table ${group.level}`}
+          />
+        </section>
+      ))}
     </>
   );
 }

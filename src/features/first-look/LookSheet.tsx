@@ -10,6 +10,7 @@ import { lookCsv } from "@/files/look-csv";
 import { tableAsHtml } from "@/files/table-html";
 import { Look } from "@/study/model/look";
 import { lookTable } from "@/study/report/look-table";
+import { SaveAs } from "@/ui/parts/SaveAs";
 import { fileName, saveFile } from "@/ui/parts/save-file";
 import page from "@/ui/parts/page.module.css";
 import { Descriptions } from "./Descriptions";
@@ -53,15 +54,7 @@ export function LookSheet({ look }: { look: Look }) {
           <div className={outdated ? page.outdated : undefined} data-testid="look" data-outdated={outdated}>
             <LookCorrelations look={look} found={found} onOpen={open} />
             <p className={css.foot}>
-              Point at a correlation to see it; a click keeps it below. Save as{" "}
-              <button type="button" className="link" onClick={() => save("csv")}>
-                CSV
-              </button>{" "}
-              or{" "}
-              <button type="button" className="link" onClick={() => save("html")}>
-                HTML
-              </button>
-              .
+              Point at a correlation to see it; a click keeps it below. <SaveAs onSave={save} />
             </p>
             {look.scatters.map((scatter) => (
               <ScatterSheet
@@ -85,7 +78,16 @@ export function LookSheet({ look }: { look: Look }) {
         )}
       </main>
       <LookMargin look={look} found={found} before={before} />
-      <Tray respondents={look.respondents} onRespondents={(respondents) => change({ respondents })} />
+      <Tray
+        respondents={look.respondents}
+        onLeaveOut={
+          (filter) =>
+            store.edit(
+              { subject: "filter", id: filter.id, to: filter },
+              { subject: "first-look", id: look.id, to: { ...look, respondents: filter.id } },
+            ) // one change, taken back as one
+        }
+      />
     </>
   );
 }

@@ -125,7 +125,7 @@ export function ScatterSheet({ scatter, respondents, onChange }: Props) {
       {found && (
         <div className={computed.outdated ? page.outdated : undefined}>
           {found.panels.length === 0 ? <OnePicture scatter={scatter} found={found} /> : <Panels scatter={scatter} found={found} />}
-          <ul className={css.said} aria-label="What it says">
+          <ul className={page.said} aria-label="What it says">
             {whatThePairSays(scatter, found, title).map((sentence, i) => (
               <li key={i}>
                 <Said>{sentence}</Said>

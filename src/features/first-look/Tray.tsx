@@ -4,6 +4,7 @@ import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { newId } from "@/features/study/new-id";
 import { useStudy } from "@/features/study/study-context";
+import type { RespondentFilter } from "@/study/model/respondent-filter";
 import { counted } from "@/study/report/format-number";
 import css from "./first-look.module.css";
 import { useMarked } from "./marked";
@@ -14,7 +15,7 @@ const NAMED = 12;
 const MOST_ROWS = 400;
 
 /** Who is marked, and what can be done about them: see their rows, leave them out with a reason, forget them. Nothing is left out silently. */
-export function Tray({ respondents, onRespondents }: { respondents: string | null; onRespondents: (filter: string) => void }) {
+export function Tray({ respondents, onLeaveOut }: { respondents: string | null; onLeaveOut: (filter: RespondentFilter) => boolean }) {
   const { study, store } = useStudy();
   const router = useRouter();
   const marked = useMarked();
@@ -33,8 +34,7 @@ export function Tray({ respondents, onRespondents }: { respondents: string | nul
       everywhere: false,
       conditions: [...(named?.conditions ?? []), { kind: "not-rows" as const, rows }],
     };
-    if (!store.edit({ subject: "filter", id, to })) return;
-    onRespondents(id);
+    if (!onLeaveOut(to)) return;
     marked.forget();
     setReason(null);
   };

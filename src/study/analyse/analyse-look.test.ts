@@ -43,7 +43,14 @@ const deskOf = (data: Record<string, string[]>) => {
   return { study, responses: own, columns: new StudyColumns(study, own), rows: Object.values(data)[0]!.length } as unknown as Parameters<typeof analyseLook>[1]; // prettier-ignore
 };
 const desk = deskOf(DATA);
-const SPEC = { respondents: null, by: null, cases: "pairwise" as const, correlation: "pearson" as const, controls: [] };
+const SPEC = {
+  respondents: null,
+  by: null,
+  cases: "pairwise" as const,
+  correlation: "pearson" as const,
+  controls: [],
+  diagonal: "alpha" as const,
+};
 const title = (name: string, level?: string | null) => (level == null ? name : `${name}: ${level}`);
 
 function watched(variables: string[], own: object = {}, on = desk): string {

@@ -17,6 +17,8 @@ export interface LookColumn {
   readonly key: string;
   readonly variable: string;
   readonly level: string | null;
+  /** True: a level, or a number that is 0 or 1. */
+  readonly zeroOne: boolean;
   readonly missing: number;
   readonly description: Description;
   /** Of the mean, t(n − 1); null with fewer than two. */
@@ -51,6 +53,8 @@ export interface LookPart {
   readonly rows: number;
   readonly columns: LookColumn[];
   readonly table: LookTable;
+  /** Of every category of the look: its levels in order, with how many have each. */
+  readonly categories: { readonly variable: string; readonly levels: readonly { readonly level: string; readonly count: number }[] }[];
 }
 
 /** Variables and scales looked at, or why they cannot be. */
@@ -94,11 +98,15 @@ function looked(spec: LookSpec, desk: Desk, correlation: Correlating): FirstLook
   if (spec.cases === "complete") for (const { missing } of inputs) for (let row = 0; row < rows; row++) if (missing[row]) used[row] = 0;
   const shapes = inputs.map((input) => axisOf(valuesOn(input, used)));
   const part = (mask: Uint8Array): LookPart => {
-    const own = inputs.map((input) => onRows(input, mask));
+    const places = placesOf(mask);
+    const own = inputs.map((input) => onRows(input, places));
     return {
-      rows: mask.reduce((sum, in_) => sum + in_, 0),
-      columns: inputs.map((input, i) => lookColumn(input, own[i]!, shapes[i]!, mask, desk)),
+      rows: places.length,
+      columns: inputs.map((input, i) => lookColumn(input, own[i]!, shapes[i]!, mask, desk, spec.diagonal)),
       table: tested(pairCorrelations(own, correlation), correlation === "pearson" ? CONFIDENCE : null, 0),
+      categories: [...new Set(inputs.flatMap((i) => (i.level === null ? [] : [i.variable])))].map((variable) =>
+        levelsOn(variable, columns, mask),
+      ),
     };
   };
   const told = toldBy(spec.by, columns, used);
@@ -114,10 +122,17 @@ function looked(spec: LookSpec, desk: Desk, correlation: Correlating): FirstLook
     without: told.without,
     groupsRefused: told.refusal,
     partial: controls && controls.inputs.length > 0
-      ? tested(partialCorrelations(inputs.map((input) => onRows(input, used)), controls.inputs.map((input) => onRows(input, used))), CONFIDENCE, controls.inputs.length)
+      ? tested(partialCorrelations(inputs.map((input) => onRows(input, placesOf(used))), controls.inputs.map((input) => onRows(input, placesOf(used)))), CONFIDENCE, controls.inputs.length)
       : null,
     refused: [...refused, ...(controls?.refused ?? [])],
   }; // prettier-ignore
+}
+
+function levelsOn(variable: string, columns: Desk["columns"], mask: Uint8Array): LookPart["categories"][number] {
+  const { levels, codes, missing } = columns.categories(variable);
+  const counts = new Uint32Array(levels.length);
+  for (let row = 0; row < mask.length; row++) if (mask[row] && !missing[row]) counts[codes[row]!]!++;
+  return { variable, levels: levels.map((level, i) => ({ level, count: counts[i]! })).filter(({ count }) => count > 0) };
 }
 
 /** Who belongs to which level. */
@@ -145,10 +160,22 @@ function toldBy(by: string | null, columns: Desk["columns"], used: Uint8Array) {
   }
 }
 
+/** The rows of a mask, from 0. */
+function placesOf(mask: Uint8Array): Int32Array {
+  const places = new Int32Array(mask.reduce((sum, in_) => sum + in_, 0));
+  let at = 0;
+  for (let row = 0; row < mask.length; row++) if (mask[row]) places[at++] = row;
+  return places;
+}
+
 /** Only the rows that are asked about, without those that are not. */
-function onRows({ values, missing }: LookInput, mask: Uint8Array): { values: Float64Array; missing: Uint8Array } {
-  const rows = [...mask.keys()].filter((row) => mask[row] === 1);
-  return { values: Float64Array.from(rows, (row) => values[row]!), missing: Uint8Array.from(rows, (row) => missing[row]!) };
+function onRows({ values, missing }: LookInput, rows: Int32Array): { values: Float64Array; missing: Uint8Array } {
+  const own = { values: new Float64Array(rows.length), missing: new Uint8Array(rows.length) };
+  for (let i = 0; i < rows.length; i++) {
+    own.values[i] = values[rows[i]!]!;
+    own.missing[i] = missing[rows[i]!]!;
+  }
+  return own;
 }
 
 function valuesOn(input: LookInput, mask: Uint8Array): Float64Array {
@@ -160,7 +187,9 @@ type Axis = { values: number[] } | { edges: number[] } | null;
 
 function axisOf(values: Float64Array): Axis {
   if (values.length === 0) return null;
-  const distinct = [...new Set(values)].sort((a, b) => a - b);
+  const found = new Set<number>();
+  for (const value of values) if (found.add(value).size > MOST_VALUES) break;
+  const distinct = [...found].sort((a, b) => a - b);
   if (distinct.length <= MOST_VALUES && (gridOf(values) !== null || distinct.length === 1)) return { values: distinct };
   return { edges: binsOf(values, BINS).edges };
 }
@@ -186,6 +215,7 @@ function lookColumn(
   axis: Axis,
   mask: Uint8Array,
   { columns, study }: Desk,
+  diagonal: LookSpec["diagonal"],
 ): LookColumn {
   const sorted = values.filter((_, i) => missing[i] === 0).sort();
   const description = describe(sorted);
@@ -197,11 +227,13 @@ function lookColumn(
   const [low, high] = [possible?.low ?? sorted[0], possible?.high ?? sorted.at(-1)];
   const share = (value: number | undefined) => (n === 0 ? 0 : sorted.filter((v) => v === value).length / n);
   const scale = study.scales.find((s) => s.id === input.variable);
-  const reliability = scale && n > 1 ? reliabilityOf(columns.scale(scale).keyed, mask) : null;
+  const reliability =
+    scale && n > 1 && diagonal !== "nothing" ? reliabilityOf(columns.scale(scale).keyed, mask, diagonal === "omega") : null;
   return {
     key: input.key,
     variable: input.variable,
     level: input.level,
+    zeroOne: input.level !== null || (sorted.every((v) => v === 0 || v === 1) && sorted[0] === 0 && sorted.at(-1) === 1),
     missing: missing.reduce((sum, gone) => sum + gone, 0),
     description,
     interval: half === null ? null : { df: n - 1, lower: mean! - half, upper: mean! + half },

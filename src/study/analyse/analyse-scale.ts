@@ -91,12 +91,13 @@ export function analyseScale(
   }
 }
 
-export function reliabilityOf(items: readonly KeyedItem[], kept: Uint8Array): ScaleReliability {
+/** @param factored false: α alone, which takes no factor solution */
+export function reliabilityOf(items: readonly KeyedItem[], kept: Uint8Array, factored = true): ScaleReliability {
   const rows = completeRows(items, kept);
   if (items.length < 2 || rows.length < 2) return { alpha: null, factor: null, factorRefusal: null };
   const answers = answersOf(items, rows);
   const alpha = cronbachAlpha(answers, 0.95);
-  if (items.length < 3) return { alpha, factor: null, factorRefusal: null };
+  if (items.length < 3 || !factored) return { alpha, factor: null, factorRefusal: null };
   const names = items.map((item) => item.variable);
   try {
     const constant = names.filter((_, i) => alpha.interItem[i]![i] === null);

@@ -8,17 +8,20 @@ import { analysePair, type PairFit, type Parting } from "./analyse-pair";
 function lookResults(look: Look, desk: Desk) {
   const { variables, respondents, by, cases, correlation, controls } = look;
   const settings = { variables, respondents, by, cases, correlation, controls };
-  const found = analyseLook(look, desk, "pearson");
-  const ranked = analyseLook(look, desk, "spearman");
+  const found = analyseLook({ ...look, diagonal: "omega" }, desk, "pearson");
+  const ranked = analyseLook({ ...look, diagonal: "nothing" }, desk, "spearman");
   if (found.status === "refused" || ranked.status === "refused")
     return { settings, status: "refused" as const, refusal: found.status === "refused" ? found.refusal : null };
   const keys = found.columns.map((c) => c.key);
   const pairs = keys.flatMap((a, i) => keys.slice(i + 1).map((b, k) => ({ name: `${a} ~ ${b}`, i, j: i + 1 + k })));
-  const isLevel = (i: number) => isZeroOne(found.columns[i]!);
+  const isLevel = (i: number) => found.columns[i]!.zeroOne;
   const byPair = <T>(make: (i: number, j: number) => T) => Object.fromEntries(pairs.map(({ name, i, j }) => [name, make(i, j)]));
   const part = (of: LookPart, ranks: LookPart) => ({
     rows: of.rows,
     variables: Object.fromEntries(of.columns.map((c) => [c.key, columnResults(c)])),
+    categories: Object.fromEntries(
+      of.categories.map(({ variable, levels }) => [variable, Object.fromEntries(levels.map((l) => [l.level, l.count]))]),
+    ),
     correlations: byPair((i, j) => {
       const test = correlationAt(of.table, i, j);
       return test && { ...test, rho: or(ranks.table.r[i * keys.length + j]!), point_biserial: isLevel(i) !== isLevel(j) };
@@ -53,14 +56,6 @@ function lookResults(look: Look, desk: Desk) {
     scatters: Object.fromEntries(look.scatters.map((scatter) => [scatter.id, scatterResults(scatter, respondents, desk)])),
     refused: Object.fromEntries(found.refused.map(({ variable, refusal }) => [variable, refusal])),
   };
-}
-
-/** A level of a category, or a number that is 0 or 1. */
-function isZeroOne({ level, shape }: LookColumn): boolean {
-  return (
-    level !== null ||
-    (shape?.kind === "values" && shape.values.length === 2 && shape.values[0]!.value === 0 && shape.values[1]!.value === 1)
-  );
 }
 
 const or = (v: number) => (Number.isNaN(v) ? null : v);

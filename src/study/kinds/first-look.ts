@@ -15,13 +15,15 @@ export const firstLook = {
   nameOf: (l: Look) => l.name,
   opens: { at: (l: Look) => `first-look?look=${l.id}`, words: (l: Look) => l.variables.join(" ") },
   spec: LookSpec,
-  specOf: ({ variables, respondents, by, cases, correlation, controls }: Look) => ({
+  specOf: ({ variables, respondents, by, cases, correlation, controls, diagonal }: Look) => ({
     variables,
     respondents,
     by,
     cases,
     correlation,
     controls,
+    // ω takes a factor solution for each scale and group: only where it is shown
+    diagonal,
   }),
   needs: ({ variables, respondents, by, controls, scatters }: Look) => ({
     names: [...new Set([...variables, ...controls, ...(by === null ? [] : [by]), ...scatters.flatMap((s) => [s.x, s.y, ...(s.by === null ? [] : [s.by]), ...s.panels.map((p) => p.variable)])])].map((name) => ({ name })), // prettier-ignore

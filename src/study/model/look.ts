@@ -66,7 +66,15 @@ export const Look = z.strictObject({
 export type Look = z.infer<typeof Look>;
 
 /** What the numbers of a look depend on: not how they are told. */
-export const LookSpec = Look.pick({ variables: true, respondents: true, by: true, cases: true, correlation: true, controls: true });
+export const LookSpec = Look.pick({
+  variables: true,
+  respondents: true,
+  by: true,
+  cases: true,
+  correlation: true,
+  controls: true,
+  diagonal: true,
+});
 export type LookSpec = z.infer<typeof LookSpec>;
 
 /** Two numbers as a scatter, among some respondents. */

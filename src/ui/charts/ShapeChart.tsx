@@ -10,6 +10,10 @@ export function ShapeChart(props: {
   height: number;
   format: (v: number) => string;
   wide: boolean;
+  /** Values of the marked respondents: their share of each bar is drawn in it. */
+  marked?: readonly number[];
+  /** A bar that is pressed, from and up to. */
+  onBar?: (from: number, to: number) => void;
 }) {
   const { shape, width, height, wide, format } = props;
   const base = wide ? height - 18 : height - 1;
@@ -41,6 +45,8 @@ export function ShapeChart(props: {
           width={Math.max(0.5, x(bar.to) - x(bar.from) - (wide ? 1.2 : 0.4))}
           height={Math.max(0, base - y(bar.count))}
           fill={wide ? "var(--rule)" : "var(--pencil)"}
+          style={props.onBar ? { cursor: "pointer" } : undefined}
+          onClick={() => props.onBar?.(bar.from, bar.to)}
         >
           {wide && <title>{`${bar.name(format)}: ${bar.count}`}</title>}
         </rect>
@@ -54,6 +60,11 @@ export function ShapeChart(props: {
           strokeWidth={1.2}
         />
       )}
+      {(props.marked ?? []).length > 0 &&
+        bars.map((bar, i) => {
+          const own = props.marked!.filter((v) => v >= bar.from && (v < bar.to || (i === bars.length - 1 && v <= bar.to))).length;
+          return own === 0 ? null : <rect key={i} x={x(bar.from) + 0.6} y={Math.min(y(own), base - 2)} width={Math.max(1, x(bar.to) - x(bar.from) - 1.2)} height={base - Math.min(y(own), base - 2)} fill="var(--plum)" pointerEvents="none" />; // prettier-ignore
+        })}
       {wide && (
         <>
           <line x1={x.range()[0]} x2={x.range()[1]} y1={base + 0.5} y2={base + 0.5} stroke="var(--ink)" />

@@ -13,6 +13,7 @@ import type { Ladder } from "@/study/model/ladder";
 import { formatCount } from "@/study/report/format-number";
 import { groupsTable } from "@/study/report/ladder/groups-table";
 import { whatTheGroupsSay } from "@/study/report/ladder/groups-words";
+import { SaveAs } from "@/ui/parts/SaveAs";
 import { fileName, saveFile } from "@/ui/parts/save-file";
 import { DrawnState } from "../bootstrap/DrawnState";
 import { ReplicateState } from "../bootstrap/ReplicateState";
@@ -100,15 +101,7 @@ export function GroupsSheet({ groups, ladder, variables }: { groups: Groups; lad
           <AlikeTable result={compared} onOpen={why ? null : openCrossed} why={why} />
           <p className={css.foot}>
             Each group its own coefficients and residual variance; centred by the means of all; z of a difference.{ERRORS[compared.errors]}{" "}
-            Save as{" "}
-            <button type="button" className="link" onClick={() => save("csv")}>
-              CSV
-            </button>{" "}
-            or{" "}
-            <button type="button" className="link" onClick={() => save("html")}>
-              HTML
-            </button>
-            .
+            <SaveAs onSave={save} />
           </p>
         </>
       )}

@@ -16,6 +16,7 @@ import { moderatorPlaceName, moderatorPlaceWords } from "@/study/report/ladder/p
 import { ChartFrame } from "@/ui/charts/ChartFrame";
 import { MeansChart, type MeansRow } from "@/ui/charts/MeansChart";
 import page from "@/ui/parts/page.module.css";
+import { SaveAs } from "@/ui/parts/SaveAs";
 import { fileName, saveFile } from "@/ui/parts/save-file";
 import { SettingWord } from "@/ui/parts/SettingWord";
 import ladders from "../ladders.module.css";
@@ -61,15 +62,7 @@ export function MeansSheet({ means, ladder }: { means: Means; ladder: Ladder }) 
         {told && (
           <>
             {" "}
-            Save as{" "}
-            <button type="button" className="link" onClick={() => save(told, "csv")}>
-              CSV
-            </button>{" "}
-            or{" "}
-            <button type="button" className="link" onClick={() => save(told, "html")}>
-              HTML
-            </button>
-            .
+            <SaveAs onSave={(kind) => save(told, kind)} />
           </>
         )}
       </p>

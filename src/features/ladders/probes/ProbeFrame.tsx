@@ -56,7 +56,7 @@ export function ProbeFrame(props: {
       {!folded && answered && (
         <div className={outdated && !props.live ? page.outdated : undefined} data-outdated={outdated}>
           {props.picture}
-          <ul className={css.said} aria-label="What it says">
+          <ul className={page.said} aria-label="What it says">
             {props.said.map((sentence, i) => (
               <li key={i}>
                 <Said>{sentence}</Said>

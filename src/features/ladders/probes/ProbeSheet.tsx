@@ -13,6 +13,7 @@ import type { Ladder } from "@/study/model/ladder";
 import type { Probe } from "@/study/model/probe";
 import { whatTheProbeSays } from "@/study/report/ladder/probe-words";
 import { probeTable } from "@/study/report/ladder/probe-table";
+import { SaveAs } from "@/ui/parts/SaveAs";
 import { fileName, saveFile } from "@/ui/parts/save-file";
 import { ReplicateState } from "../bootstrap/ReplicateState";
 import { ProbeFrame } from "./ProbeFrame";
@@ -65,15 +66,8 @@ export function ProbeSheet({ probe, ladder }: { probe: Probe; ladder: Ladder }) 
       {probed && reading && <SlopeTable probe={draft} reading={reading} result={probed} />}
       {probed && (
         <p className={css.foot}>
-          Others at their means, categories at equal weights. {drawn ? DRAWN[probed.ground.of.kind] : ERRORS[probed.ground.of.kind]} Save as{" "}
-          <button type="button" className="link" onClick={() => save("csv")}>
-            CSV
-          </button>{" "}
-          or{" "}
-          <button type="button" className="link" onClick={() => save("html")}>
-            HTML
-          </button>
-          .
+          Others at their means, categories at equal weights. {drawn ? DRAWN[probed.ground.of.kind] : ERRORS[probed.ground.of.kind]}{" "}
+          <SaveAs onSave={save} />
         </p>
       )}
     </ProbeFrame>
