@@ -99,9 +99,16 @@ export function effectDifference(
   const found = estimated(
     ground,
     0,
-    a.map((weight, i) => weight - b[i]!),
+    a.map((weight, i) => weighed([weight, -b[i]!])),
   );
   return found && rescaled(found, unitOf(ground, effect, metric));
+}
+
+/** What is left of parts that cancel but for their rounding is nothing: the mean of three places evenly apart is the middle one, and has no test against it. */
+function weighed(parts: readonly number[]): number {
+  const sum = parts.reduce((total, part) => total + part, 0);
+  const size = parts.reduce((total, part) => total + Math.abs(part), 0);
+  return Math.abs(sum) <= 4 * parts.length * Number.EPSILON * size ? 0 : sum;
 }
 
 /** The outcome predicted at a place, the rest at their averages. */
@@ -112,7 +119,7 @@ export function predictedAt(ground: ProbeGround, held: readonly Held[]): Estimat
 /** A weighted sum of predicted outcomes whose weights add up to nothing, tested: a difference, one against the mean of several. */
 export function predictionContrast(ground: ProbeGround, parts: readonly { held: readonly Held[]; weight: number }[]): Estimate | null {
   const rows = parts.map(({ held }) => predicted(ground, held));
-  const sum = ground.design.columns.map((_, i) => parts.reduce((total, { weight }, k) => total + weight * rows[k]![i]!, 0));
+  const sum = ground.design.columns.map((_, i) => weighed(parts.map(({ weight }, k) => weight * rows[k]![i]!)));
   return estimated(ground, 0, sum);
 }
 

@@ -41,7 +41,7 @@ export function whatTheMeansSay(means: Means, reading: MeansReading, { ground, c
   else {
     const first = held.slice(0, 3).map(name);
     const more = held.length > 3 ? ` and ${held.length - 3} more` : "";
-    said.push(first.reduce<Words>((all, one, i) => words`${all}${i === 0 ? "" : "; "}${one}`, "Told apart: "), `${counted(held.length, "difference")} of ${reading.contrasts.length}${adjusted}${more === "" ? "" : "; the table has the rest"}.`); // prettier-ignore
+    said.push(words`${first.reduce<Words>((all, one, i) => words`${all}${i === 0 ? "" : "; "}${one}`, "Told apart: ")}.`, `${counted(held.length, "difference")} of ${reading.contrasts.length}${adjusted}${more === "" ? "" : "; the table has the rest"}.`); // prettier-ignore
   }
   const lost = reading.cells.filter((cell) => cell.predicted === null).map((cell) => cellName(cell, title));
   if (lost.length > 0) said.push(`Nobody is in ${listed(lost)}: nothing is predicted for it.`);
