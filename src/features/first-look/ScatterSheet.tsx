@@ -5,6 +5,7 @@ import { fitLine, lineAtPlace } from "@/core/describe/fit-line";
 import { ComputationState } from "@/features/study/ComputationState";
 import { categoryChoices, numericChoices } from "@/features/study/name-choices";
 import { useStudy } from "@/features/study/study-context";
+import { useAxis } from "@/features/study/use-axis";
 import { useAsked } from "@/features/study/use-computed";
 import type { PairFit } from "@/study/analyse/analyse-pair";
 import type { Panelling, Scatter } from "@/study/model/look";
@@ -189,6 +190,7 @@ function useWithout(found: Paired): ScatterLine[] {
 
 function OnePicture({ scatter, found }: { scatter: Scatter; found: Paired }) {
   const { title } = useStudy();
+  const axis = useAxis();
   const { points, jitter } = usePoints(found);
   const without = useWithout(found);
   const names = found.by?.parts.map((_, part) => partName(found.by!, part, title)) ?? [];
@@ -203,8 +205,8 @@ function OnePicture({ scatter, found }: { scatter: Scatter; found: Paired }) {
     groups: names,
     frame: { width: 720, height: 420, names: true, x: rangeOf(points.x), y: rangeOf(points.y) },
     title: name,
-    axis: title(scatter.x),
-    outcome: title(scatter.y),
+    axis: axis(scatter.x),
+    outcome: axis(scatter.y),
   };
   return (
     <ChartFrame
@@ -221,6 +223,7 @@ function OnePicture({ scatter, found }: { scatter: Scatter; found: Paired }) {
 /** A panel a part, on the same axes; the first panel's line goes faintly through all of them. */
 function Panels({ scatter, found }: { scatter: Scatter; found: Paired }) {
   const { title } = useStudy();
+  const axis = useAxis();
   const { points } = usePoints(found);
   const frame = { width: 360, height: 260, names: found.by !== null, x: rangeOf(points.x), y: rangeOf(points.y) };
   const groups = found.by?.parts.map((_, part) => partName(found.by!, part, title)) ?? [];
@@ -244,8 +247,8 @@ function Panels({ scatter, found }: { scatter: Scatter; found: Paired }) {
           groups,
           frame,
           title: `${title(scatter.y)} against ${title(scatter.x)}, ${name}`,
-          axis: title(scatter.x),
-          outcome: title(scatter.y),
+          axis: axis(scatter.x),
+          outcome: axis(scatter.y),
         };
         return (
           <ChartFrame

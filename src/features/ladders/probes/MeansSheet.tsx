@@ -1,6 +1,7 @@
 "use client";
 
 import { useStudy } from "@/features/study/study-context";
+import { useAxis } from "@/features/study/use-axis";
 import { useAsked } from "@/features/study/use-computed";
 import { useReplicates } from "@/features/study/use-replicates";
 import { meansCsv } from "@/files/means-csv";
@@ -128,6 +129,7 @@ function MeansSentence({ means, ladder, told }: { means: Means; ladder: Ladder; 
 
 function Picture({ means, told }: { means: Means; told: Told }) {
   const { title } = useStudy();
+  const axis = useAxis();
   const { reading, ground } = told;
   const series = means.by === null ? [""] : [...new Set(reading.cells.map((cell) => moderatorPlaceName(cell.at[0]!, title)))];
   const sure = new Set(
@@ -197,7 +199,7 @@ function Picture({ means, told }: { means: Means; told: Told }) {
         series={series}
         line={means.compare === "mean" && reading.all !== null ? { value: reading.all, name: "mean of all" } : null}
         title={name}
-        axis={title(ground.outcome)}
+        axis={axis(ground.outcome)}
         format={formatNumber}
       />
     </ChartFrame>

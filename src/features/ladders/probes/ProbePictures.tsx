@@ -3,6 +3,7 @@
 import { useState } from "react";
 import { effectAt } from "@/core/regression/simple-effects";
 import { useStudy } from "@/features/study/study-context";
+import { useAxis } from "@/features/study/use-axis";
 import type { ProbeResult } from "@/study/analyse/analyse-probe";
 import { cellsAt, lineAt, type ModeratorAt, type ProbePlace, type ProbeReading } from "@/study/analyse/read-probe";
 import type { Probe } from "@/study/model/probe";
@@ -46,15 +47,6 @@ const MOST_LINES = 9;
 function distinctPlaces(reading: ProbeReading, variable: string): ModeratorAt[] {
   const all = reading.places.map(({ at }) => at.find((a) => a.variable === variable)!);
   return [...new Map(all.map((a) => [a.label, a])).values()];
-}
-
-/** The words of an axis: what it is, and what it counts. */
-function useAxis(): (name: string) => string {
-  const { study, title } = useStudy();
-  return (name) => {
-    const unit = study.codebook.find((v) => v.name === name)?.unit ?? "";
-    return unit === "" ? title(name) : `${title(name)} (${unit})`;
-  };
 }
 
 function Lines({ probe, reading, result }: Props) {
