@@ -1,6 +1,7 @@
 import { createReadStream, statSync } from "node:fs";
 import path from "node:path";
 import { database } from "@/server/database";
+import { makeKey } from "@/server/house-key";
 import { importAsStudy } from "@/server/import-responses";
 import { studiesRepository } from "@/server/repositories/studies-repository";
 import { storageFault } from "@/server/storage-faults";
@@ -9,6 +10,7 @@ import { canalStreetEdits } from "./canal-street-study";
 
 /** Loads the demo study through the same import and the same door as a person's own, unless it is there already. */
 async function loadDemo(): Promise<string> {
+  makeKey(); // loading is a start of the house: whoever tells its address has the key at hand
   const db = database();
   const there = studiesRepository(db)
     .list()

@@ -151,6 +151,19 @@ test("the interval of a change follows the ladder's errors: clusters count, and 
   expect(await of("k")).toBeNull();
 });
 
+test("a product that stands without its parts: groups are compared, replicates and shuffles are told as refused, everything else is there", async () => {
+  const odd = ladder("odd", {
+    steps: [{ id: "s1", terms: [{ components: ["a", "b"] }] }],
+    intervals: { by: "bca", replicates: 1000 },
+  });
+  const groups = [{ id: "g1", ladder: "odd", variable: "g", shuffles: 1000 }];
+  const all = await results({ ...WHOLE, ladders: [...WHOLE.ladders, odd], groups });
+  const { status, permutation, bootstrap, differences } = all.groups.g1;
+  expect([status, permutation.refusal.code, bootstrap]).toEqual(["compared", "not-closed", null]);
+  expect(Object.values<any>(differences)[0]["0 - 1"].p).toBeGreaterThan(0);
+  expect(all.ladders.main).toEqual(without.ladders.main);
+});
+
 test("a variable the study works out may not have the name of a column", async () => {
   await expect(
     results({ ...WHOLE, ...recipe("words", { kind: "centre", from: "a" }), codebook: [...WHOLE.codebook, { name: "words" }] }),

@@ -1,4 +1,4 @@
-import { type CoreError } from "../errors";
+import { CoreError } from "../errors";
 import { standardDeviation } from "../describe/standard-deviation";
 import type { Estimate } from "../regression/coefficients";
 import { covariance, type Covariance, type ErrorChoice, isEstimable, type NoCovariance } from "../regression/covariance";
@@ -7,7 +7,6 @@ import { type LadderSpec, testedCoefficients } from "../regression/ladder";
 import { type DroppedColumn, type Fit, leastSquares } from "../regression/least-squares";
 import { prepareDesign } from "../regression/prepared-design";
 import type { Term } from "../regression/terms";
-import { coreErrorOf } from "./refused";
 
 /** A step, and who of its sample belongs to which group. */
 export interface GroupedStep {
@@ -85,7 +84,8 @@ export function groupFits(step: GroupedStep): (GroupFit | RefusedGroup)[] {
       const { fit, errors, intercept } = own;
       return { cases: cases.length, fit, errors, intercept, coefficients, dropped: fit.dropped };
     } catch (error) {
-      return { cases: cases.length, error: coreErrorOf(error) };
+      if (!(error instanceof CoreError)) throw error; // a fault of ours passes on
+      return { cases: cases.length, error };
     }
   });
 }

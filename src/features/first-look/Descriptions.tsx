@@ -1,12 +1,13 @@
 "use client";
 
-import { useEffect, useState } from "react";
+import { type ReactElement, useState } from "react";
 import { useStudy } from "@/features/study/study-context";
-import { useAsked } from "@/features/study/use-computed";
-import type { LookColumn, LookPart } from "@/study/analyse/analyse-look";
+import type { LookColumn, LookPart, Shape } from "@/study/analyse/analyse-look";
+import type { Points } from "@/study/analyse/points-analysis";
 import { formatCount, formatInterval, formatMean, formatNumber, formatPercent, formatValue } from "@/study/report/format-number";
 import { levelTitle } from "@/study/report/level-title";
 import { columnName, type Looked } from "@/study/report/look-words";
+import { type Bar, barsOf, isIn } from "@/ui/charts/bars";
 import { ChartFrame } from "@/ui/charts/ChartFrame";
 import { ShareBars } from "@/ui/charts/ShareBars";
 import { ShapeChart } from "@/ui/charts/ShapeChart";
@@ -18,7 +19,7 @@ import { useMarked } from "./marked";
 const [MOST_ROWS, MOST_PARTS] = [240, 7];
 
 /** How every variable lies: numbers with the interval of the mean, and a picture each; groups on the same axis. */
-export function Descriptions({ found, by, respondents }: { found: Looked; by: string | null; respondents: string | null }) {
+export function Descriptions({ found, by, points }: { found: Looked; by: string | null; points: Points | null }) {
   const { title } = useStudy();
   const [each, setEach] = useState(false);
   const all: { name: string; part: LookPart }[] = [
@@ -94,7 +95,7 @@ export function Descriptions({ found, by, respondents }: { found: Looked; by: st
           {each ? "Only of all respondents" : `Of each of the ${found.groups.length} groups too`}
         </button>
       )}
-      <Shapes found={found} parts={all.length > MOST_PARTS ? all.slice(0, 1) : all} respondents={respondents} />
+      <Shapes found={found} parts={all.length > MOST_PARTS ? all.slice(0, 1) : all} points={points} />
       {all.length > MOST_PARTS && (
         <p className={css.foot}>Pictures are of all respondents: {found.groups.length} groups on one axis could not be read.</p>
       )}
@@ -104,29 +105,21 @@ export function Descriptions({ found, by, respondents }: { found: Looked; by: st
 
 const FIRST = 12;
 
-function Shapes({ found, parts, respondents }: { found: Looked; parts: { name: string; part: LookPart }[]; respondents: string | null }) {
+function Shapes({ found, parts, points }: { found: Looked; parts: { name: string; part: LookPart }[]; points: Points | null }) {
   const [all, setAll] = useState(false);
   const marked = useMarked();
-  const numbers = found.columns.flatMap((c) => (c.level === null ? [c.variable] : []));
-  const [asked, setAsked] = useState<{ variable: string; from: number; to: number } | null>(null);
-  // the numbers themselves are wanted only where somebody marks
-  const wanted = asked !== null || marked.rows.size > 0;
-  const { result } = useAsked("points", { names: numbers, respondents }, { subject: `shapes ${numbers.join(" ")}`, enabled: wanted });
-  const values = asked && result?.columns.get(asked.variable);
-  useEffect(() => {
-    if (!asked || !values) return;
-    const rows = [...values.keys()].filter((i) => values[i]! >= asked.from && values[i]! < asked.to).map((i) => result!.rows[i]!);
-    queueMicrotask(() => {
-      marked.mark(rows, false);
-      setAsked(null);
+  const mark =
+    points &&
+    ((variable: string, bar: Bar) => {
+      const values = points.columns.get(variable) ?? [];
+      marked.mark(points.rows.filter((_, i) => isIn(bar, values[i]!)), false); // prettier-ignore
     });
-  }, [asked, values, result, marked]);
   const shown = found.columns.filter((c) => c.level === null);
   const drawn = all ? shown : shown.slice(0, FIRST);
   const at = (key: string) => found.columns.findIndex((c) => c.key === key);
   const markedOf = (variable: string) => {
-    const own = marked.rows.size > 0 ? result?.columns.get(variable) : undefined;
-    return own ? [...own.keys()].flatMap((i) => (marked.rows.has(result!.rows[i]!) && !Number.isNaN(own[i]!) ? [own[i]!] : [])) : [];
+    const own = marked.rows.size > 0 ? points?.columns.get(variable) : undefined;
+    return own ? [...own].filter((v, i) => marked.rows.has(points!.rows[i]!) && !Number.isNaN(v)) : [];
   };
   return (
     <>
@@ -137,7 +130,7 @@ function Shapes({ found, parts, respondents }: { found: Looked; parts: { name: s
             column={c}
             each={parts.map(({ name, part }) => ({ name, column: part.columns[at(c.key)]! }))}
             marked={markedOf(c.variable)}
-            onBar={(from, to) => setAsked({ variable: c.variable, from, to })}
+            onBar={mark ? (bar) => mark(c.variable, bar) : undefined}
           />
         ))}
         {found.categories.map((category, k) => (
@@ -162,7 +155,8 @@ function ShapeOf(props: {
   column: LookColumn;
   each: { name: string; column: LookColumn }[];
   marked: readonly number[];
-  onBar: (from: number, to: number) => void;
+  /** Undefined: the respondents are not here yet. */
+  onBar: ((pressed: Bar) => void) | undefined;
 }) {
   const { column, marked, onBar } = props;
   const { title } = useStudy();
@@ -179,7 +173,7 @@ function ShapeOf(props: {
           ? `n = ${formatCount(drawn[0]!.own.description.n)}`
           : drawn.map(({ who, own }) => `${who} ${formatCount(own.description.n)}`).join(", ")
       }
-      saved={<ShapeChart shape={drawn[0]!.shape} name={name} width={300} height={120} format={formatValue} wide />}
+      saved={<AllShapes drawn={drawn} name={name} />}
       table={<BarTable drawn={drawn} name={name} onMark={onBar} />}
     >
       <div>
@@ -189,8 +183,8 @@ function ShapeOf(props: {
             <ShapeChart
               shape={shape}
               name={`${name}, ${who}`}
-              width={300}
-              height={drawn.length > 1 ? 80 : 120}
+              width={WIDTH}
+              height={drawn.length > 1 ? 80 : HEIGHT}
               format={formatValue}
               wide
               marked={i === 0 ? marked : []}
@@ -255,26 +249,33 @@ function LevelsOf({ variable, each }: { variable: string; each: { name: string; 
   );
 }
 
+const [WIDTH, HEIGHT, NAME] = [300, 120, 18];
+
+/** The pictures of all groups as one drawing, to be saved. */
+function AllShapes({ drawn, name }: { drawn: { who: string; shape: Shape }[]; name: string }): ReactElement {
+  const one = (shape: Shape, who: string) => <ShapeChart shape={shape} name={`${name}, ${who}`} width={WIDTH} height={HEIGHT} format={formatValue} wide />; // prettier-ignore
+  if (drawn.length === 1) return one(drawn[0]!.shape, drawn[0]!.who);
+  const height = drawn.length * (NAME + HEIGHT);
+  return (
+    <svg viewBox={`0 0 ${WIDTH} ${height}`} width={WIDTH} height={height} fontFamily="var(--sans)" fontSize={11}>
+      {drawn.map(({ who, shape }, i) => (
+        <svg key={who} y={i * (NAME + HEIGHT)} width={WIDTH} height={NAME + HEIGHT}>
+          <text x={8} y={12} fill="var(--ink)">
+            {who}
+          </text>
+          <svg y={NAME} width={WIDTH} height={HEIGHT}>
+            {one(shape, who)}
+          </svg>
+        </svg>
+      ))}
+    </svg>
+  );
+}
+
 /** Bars as rows, each with a way to mark its respondents. */
-function BarTable({
-  drawn,
-  name,
-  onMark,
-}: {
-  drawn: { who: string; shape: NonNullable<LookColumn["shape"]> }[];
-  name: string;
-  onMark: (from: number, to: number) => void;
-}) {
-  const { shape } = drawn[0]!;
-  const bars =
-    shape.kind === "values"
-      ? shape.values.map(({ value }) => ({ name: formatValue(value), from: value, to: value + 1e-9 }))
-      : shape.histogram.counts.map((_, i) => ({
-          name: `${formatValue(shape.histogram.edges[i]!)} to ${formatValue(shape.histogram.edges[i + 1]!)}`,
-          from: shape.histogram.edges[i]!,
-          to: shape.histogram.edges[i + 1]!,
-        }));
-  const count = (of: typeof shape, i: number) => (of.kind === "values" ? of.values[i]!.count : of.histogram.counts[i]!);
+function BarTable(props: { drawn: { who: string; shape: Shape }[]; name: string; onMark: ((pressed: Bar) => void) | undefined }) {
+  const { drawn, name, onMark } = props;
+  const bars = drawn.map(({ shape }) => barsOf(shape)); // of every group the same, but for their counts
   return (
     <table className={css.table}>
       <caption className="visually-hidden">{name}</caption>
@@ -290,14 +291,20 @@ function BarTable({
         </tr>
       </thead>
       <tbody>
-        {bars.map((bar, i) => (
-          <tr key={bar.name}>
-            <th scope="row">{bar.name}</th>
-            {drawn.map(({ who, shape: own }) => (
-              <td key={who}>{formatCount(count(own, i))}</td>
+        {bars[0]!.map((bar, i) => (
+          <tr key={bar.from}>
+            <th scope="row">{bar.name(formatValue)}</th>
+            {bars.map((own, k) => (
+              <td key={drawn[k]!.who}>{formatCount(own[i]!.count)}</td>
             ))}
             <td>
-              <button type="button" className="link" aria-label={`Mark ${name} ${bar.name}`} onClick={() => onMark(bar.from, bar.to)}>
+              <button
+                type="button"
+                className="link"
+                disabled={!onMark}
+                aria-label={`Mark ${name} ${bar.name(formatValue)}`}
+                onClick={() => onMark?.(bar)}
+              >
                 mark
               </button>
             </td>

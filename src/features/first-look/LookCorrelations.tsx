@@ -4,34 +4,36 @@ import { useState } from "react";
 import { useStudy } from "@/features/study/study-context";
 import { correlationDifference } from "@/core/describe/correlation-tests";
 import type { LookPart, LookTable } from "@/study/analyse/analyse-look";
+import type { Points } from "@/study/analyse/points-analysis";
 import type { Look } from "@/study/model/look";
 import { formatCount, formatMean, formatNumber, formatP, formatShare, formatValue } from "@/study/report/format-number";
 import { levelTitle } from "@/study/report/level-title";
 import { aboveWords, cellWords, tablesOf } from "@/study/report/look-table";
 import { columnName, type Looked } from "@/study/report/look-words";
 import { ShapeChart } from "@/ui/charts/ShapeChart";
+import { correlationGround } from "@/ui/parts/correlation-ground";
 import page from "@/ui/parts/page.module.css";
 import { SettingWord } from "@/ui/parts/SettingWord";
 import css from "./first-look.module.css";
 import { PairCard } from "./PairCard";
 
+interface Place {
+  look: Look;
+  found: Looked;
+  /** Numbers of the respondents; null: still on their way. */
+  points: Points | null;
+  onOpen: (x: string, y: string) => void;
+}
+
 /** The table that goes into the paper, and for groups the same of each, with the difference of two correlations tested. */
-export function LookCorrelations({ look, found, onOpen }: { look: Look; found: Looked; onOpen: (x: string, y: string) => void }) {
+export function LookCorrelations(props: Place) {
+  const { look, found } = props;
   const { title } = useStudy();
   const { below, above, aboveControls } = tablesOf(look, found);
   const who = look.below === null ? "all respondents" : levelTitle(title, look.by ?? "", look.below);
   return (
     <>
-      <OneTable
-        look={look}
-        found={found}
-        part={below}
-        above={above}
-        controls={aboveControls}
-        caption={`${look.name}, ${who}`}
-        onOpen={onOpen}
-        testId="look-table"
-      />
+      <OneTable {...props} part={below} above={above} controls={aboveControls} caption={`${look.name}, ${who}`} testId="look-table" />
       <p className={css.foot}>
         {who}, n = {formatCount(below.rows)}
         {above && `; ${aboveWords(look, title)} above the diagonal`}
@@ -45,7 +47,7 @@ export function LookCorrelations({ look, found, onOpen }: { look: Look; found: L
         )}
         .
       </p>
-      {look.below === null && found.groups.length > 0 && <GroupTables look={look} found={found} onOpen={onOpen} />}
+      {look.below === null && found.groups.length > 0 && <GroupTables {...props} />}
       {found.groups.length > 1 && <Differences look={look} found={found} />}
     </>
   );
@@ -55,7 +57,8 @@ export function LookCorrelations({ look, found, onOpen }: { look: Look; found: L
 const MOST_CELLS = 1500;
 
 /** The same table for each level, one below the other or, where that would be too much, the one that is chosen. */
-function GroupTables({ look, found, onOpen }: { look: Look; found: Looked; onOpen: (x: string, y: string) => void }) {
+function GroupTables(props: Place) {
+  const { look, found } = props;
   const { title } = useStudy();
   const [chosen, setChosen] = useState<string | null>(null);
   const k = found.columns.length;
@@ -81,13 +84,11 @@ function GroupTables({ look, found, onOpen }: { look: Look; found: Looked; onOpe
             {title(look.by!, group.level)} <span className="quiet">n = {formatCount(group.rows)}</span>
           </h2>
           <OneTable
-            look={look}
-            found={found}
+            {...props}
             part={group}
             above={null}
             controls={0}
             caption={`${look.name}, ${title(look.by!, group.level)}`}
-            onOpen={onOpen}
             testId={`look-table ${group.level}`}
           />
         </section>
@@ -96,18 +97,15 @@ function GroupTables({ look, found, onOpen }: { look: Look; found: Looked; onOpe
   );
 }
 
-interface Shown {
-  look: Look;
-  found: Looked;
+interface Shown extends Place {
   part: LookPart;
   above: LookTable | null;
   controls: number;
   caption: string;
   testId: string;
-  onOpen: (x: string, y: string) => void;
 }
 
-function OneTable({ look, found, part, above, controls, caption, testId, onOpen }: Shown) {
+function OneTable({ look, part, above, controls, caption, testId, points, onOpen }: Shown) {
   const { title } = useStudy();
   const [at, setAt] = useState<{ i: number; j: number } | null>(null);
   const { columns } = part;
@@ -186,7 +184,7 @@ function OneTable({ look, found, part, above, controls, caption, testId, onOpen 
                         <button
                           type="button"
                           className={css.cell}
-                          style={{ background: ground(Number(cell.r.replace("−", "-"))) }}
+                          style={{ background: correlationGround(cell.value) }}
                           aria-label={name}
                           title={`n = ${cell.n}${cell.p === null ? "" : `, p ${cell.p < 0.001 ? "< .001" : `= ${formatP(cell.p)}`}`}`}
                           onMouseEnter={() => numbers && setAt({ i, j })}
@@ -210,22 +208,11 @@ function OneTable({ look, found, part, above, controls, caption, testId, onOpen 
       </div>
       {shown && (
         <div className={css.card} style={{ top: 34 + Math.min(at.i + 1, k) * 26 }}>
-          <PairCard
-            x={shown.x.variable}
-            y={shown.y.variable}
-            names={found.columns.filter((c) => c.level === null).map((c) => c.variable)}
-            respondents={look.respondents}
-          />
+          <PairCard x={shown.x.variable} y={shown.y.variable} points={points} />
         </div>
       )}
     </div>
   );
-}
-
-/** A ground that grows with the size of a correlation: plum together, pine apart. */
-function ground(r: number): string | undefined {
-  const size = Math.round(Math.min(1, Math.abs(r)) * 22);
-  return size < 3 ? undefined : `color-mix(in srgb, var(--${r > 0 ? "plum" : "pine"}) ${size}%, transparent)`;
 }
 
 const MOST_DIFFERENCES = 30;

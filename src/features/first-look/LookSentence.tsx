@@ -21,7 +21,7 @@ const LADDER = "ladder ";
 export function LookSentence({ look, found, onChange }: { look: Look; found: Looked | null; onChange: (to: Partial<Look>) => void }) {
   const { study, title } = useStudy();
   const [unfolded, setUnfolded] = useState(false);
-  const [adding, setAdding] = useState<"variables" | "controls" | null>(null);
+  const [adding, setAdding] = useState(false);
   const categories = categoryChoices(study);
   const level = (value: string) => levelTitle(title, look.by ?? "", value);
   const ladders = study.ladders.filter((l) => namesOfLadder(l).length > 0).map((l) => ({ value: `${LADDER}${l.id}`, label: `all of ${l.name}`, group: "Ladders" })); // prettier-ignore
@@ -178,11 +178,11 @@ export function LookSentence({ look, found, onChange }: { look: Look; found: Loo
               width={260}
               choices={[...ladders, ...free(look.variables)]}
               onChoose={add}
-              onDone={() => setAdding(null)}
-              onLeave={() => setAdding(null)}
+              onDone={() => setAdding(false)}
+              onLeave={() => setAdding(false)}
             />
           ) : (
-            <button type="button" className="link" onClick={() => setAdding("variables")}>
+            <button type="button" className="link" onClick={() => setAdding(true)}>
               + variable
             </button>
           )}

@@ -2,19 +2,18 @@
 
 import { fitLine, lineAtPlace } from "@/core/describe/fit-line";
 import { useStudy } from "@/features/study/study-context";
-import { useAsked } from "@/features/study/use-computed";
+import type { Points } from "@/study/analyse/points-analysis";
 import { formatValue } from "@/study/report/format-number";
 import { ScatterChart } from "@/ui/charts/ScatterChart";
 import { useMarked } from "./marked";
 import { rangeOf } from "./range-of";
 
-/** A pair in small, beside the table, as fast as it is pointed at: all numbers of the look were fetched once. */
-export function PairCard({ x, y, names, respondents }: { x: string; y: string; names: readonly string[]; respondents: string | null }) {
+/** A pair in small, beside the table, as fast as it is pointed at. */
+export function PairCard({ x, y, points: all }: { x: string; y: string; points: Points | null }) {
   const { title } = useStudy();
   const marked = useMarked();
-  const { result } = useAsked("points", { names: [...names], respondents }, { subject: `points ${respondents ?? ""} ${names.join(" ")}` });
-  const [a, b] = [result?.columns.get(x), result?.columns.get(y)];
-  if (!result || !a || !b) return null;
+  const [a, b] = [all?.columns.get(x), all?.columns.get(y)];
+  if (!all || !a || !b) return null;
   const both = Int32Array.from([...a.keys()].filter((i) => !Number.isNaN(a[i]!) && !Number.isNaN(b[i]!)));
   const points = { x: Float64Array.from(both, (i) => a[i]!), y: Float64Array.from(both, (i) => b[i]!), group: null };
   const line = fitLine(points.x, points.y, 0.95);
@@ -26,8 +25,7 @@ export function PairCard({ x, y, names, respondents }: { x: string; y: string; n
     <ScatterChart
       points={points}
       lines={line ? [{ name: "", group: null, points: drawn, look: "line" }] : []}
-      groups={[]}
-      marked={new Set([...both.keys()].filter((i) => marked.rows.has(result.rows[both[i]!]!)))}
+      marked={new Set([...both.keys()].filter((i) => marked.rows.has(all.rows[both[i]!]!)))}
       cursor={null}
       frame={{ width: 250, height: 220, names: false, x: range, y: rangeOf(points.y) }}
       title={`${title(y)} against ${title(x)}`}

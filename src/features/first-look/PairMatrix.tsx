@@ -2,7 +2,6 @@
 
 import { memo } from "react";
 import { useStudy } from "@/features/study/study-context";
-import { useAsked } from "@/features/study/use-computed";
 import type { Points } from "@/study/analyse/points-analysis";
 import { correlationAt } from "@/study/analyse/analyse-look";
 import { formatInterval, formatShare, formatValue } from "@/study/report/format-number";
@@ -17,20 +16,19 @@ import { rangeOf } from "./range-of";
 /** Every pair of up to twelve numbers: scatter below, r above, each by itself in the diagonal. A click opens the pair. */
 export function PairMatrix(props: {
   names: readonly string[];
-  respondents: string | null;
+  points: Points | null;
   found: Looked;
   onOpen: (x: string, y: string) => void;
 }) {
-  const { names, found } = props;
+  const { names, found, points } = props;
   const { title } = useStudy();
-  const { result } = useAsked("points", { names: [...names], respondents: props.respondents }, { subject: `matrix ${names.join(" ")}` });
   const places = names.map((name) => found.columns.findIndex((c) => c.key === name));
   const columns = `104px repeat(${names.length}, minmax(0, 1fr))`;
   return (
     <ChartFrame
       title="Every pair"
       note="scatter below, r with its interval above, each by itself in the diagonal; a click opens the pair"
-      saved={<Drawing names={names} places={places} found={found} points={result} title={title} />}
+      saved={<Drawing names={names} places={places} found={found} points={points} title={title} />}
       table={<MatrixTable names={names} places={places} found={found} />}
     >
       <div className={css.scroll}>
@@ -66,7 +64,7 @@ export function PairMatrix(props: {
                       onClick={() => props.onOpen(j < i ? column : row, j < i ? row : column)}
                     >
                       {j < i ? (
-                        result && <Small points={result} x={column} y={row} name={name} />
+                        points && <Small points={points} x={column} y={row} name={name} />
                       ) : (
                         <>
                           <b>{formatShare(test?.r ?? null)}</b>
@@ -201,7 +199,6 @@ const SmallScatter = memo(function SmallScatter(props: {
     <ScatterChart
       points={drawn}
       lines={[]}
-      groups={[]}
       marked={new Set([...shown.keys()].filter((i) => marked.has(points.rows[shown[i]!]!)))}
       cursor={null}
       frame={{ width: CELL_WIDTH, height: 60, names: false, x: rangeOf(drawn.x), y: rangeOf(drawn.y) }}

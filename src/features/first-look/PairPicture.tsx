@@ -12,15 +12,17 @@ import css from "./first-look.module.css";
  */
 export function PairPicture(props: {
   rows: Int32Array;
+  /** Where they are drawn: what stands on few steps a little apart. */
   points: ScatterPoints;
+  /** What they answered. */
+  values: Pick<ScatterPoints, "x" | "y">;
   lines: readonly ScatterLine[];
-  groups: readonly string[];
   frame: ScatterFrame;
   title: string;
   axis: string;
   outcome: string;
 }) {
-  const { rows, points, frame } = props;
+  const { rows, points, values, frame } = props;
   const marked = useMarked();
   const place = useRef<HTMLDivElement>(null);
   const [cursor, setCursor] = useState<number | null>(null);
@@ -79,7 +81,7 @@ export function PairPicture(props: {
       else marked.mark([row], true);
     } else if (event.key === "Escape") setCursor(null);
   };
-  const told = cursor === null ? "" : `Row ${rows[cursor]!}: ${props.axis} ${formatValue(points.x[cursor]!)}, ${props.outcome} ${formatValue(points.y[cursor]!)}${marked.rows.has(rows[cursor]!) ? ", marked" : ""}`; // prettier-ignore
+  const told = cursor === null ? "" : `Row ${rows[cursor]!}: ${props.axis} ${formatValue(values.x[cursor]!)}, ${props.outcome} ${formatValue(values.y[cursor]!)}${marked.rows.has(rows[cursor]!) ? ", marked" : ""}`; // prettier-ignore
   return (
     <div
       ref={place}
@@ -97,7 +99,6 @@ export function PairPicture(props: {
       <ScatterChart
         points={points}
         lines={props.lines}
-        groups={props.groups}
         marked={drag ? new Set([...(drag.add ? places : []), ...placesOf(within(drag), rows)]) : places}
         cursor={cursor}
         frame={frame}

@@ -25,7 +25,6 @@ import { rangeOf } from "./range-of";
 interface Props {
   scatter: Scatter;
   respondents: string | null;
-  numbers: readonly string[];
   /** Null: it is put away. */
   onChange: (to: Scatter | null) => void;
 }
@@ -202,7 +201,6 @@ function OnePicture({ scatter, found }: { scatter: Scatter; found: Paired }) {
   const drawn = {
     points,
     lines: [...lines, ...(found.by && without.length > 0 ? lineOf(found.whole, found.x, "all", null, "faint") : []), ...without],
-    groups: names,
     frame: { width: 720, height: 420, names: true, x: rangeOf(points.x), y: rangeOf(points.y) },
     title: name,
     axis: axis(scatter.x),
@@ -215,7 +213,7 @@ function OnePicture({ scatter, found }: { scatter: Scatter; found: Paired }) {
       note={`n = ${formatCount(found.x.length)}; line with its 95 % band, dotted the smooth (LOWESS, two thirds of the respondents at a time${found.coarse ? ", in bins of neighbours" : ""})${points.x.length > MOST_POINTS ? "; squares by how many lie in them" : ""}${jitter ? "; answers on few steps are moved apart a little" : ""}`}
       table={<FitTable found={found} title={name} />}
     >
-      <PairPicture rows={found.rows} {...drawn} />
+      <PairPicture rows={found.rows} values={found} {...drawn} />
     </ChartFrame>
   );
 }
@@ -244,7 +242,6 @@ function Panels({ scatter, found }: { scatter: Scatter; found: Paired }) {
         const drawn = {
           points: { x: take(points.x), y: take(points.y), group: points.group && Int32Array.from(places, (i) => points.group![i]!) },
           lines,
-          groups,
           frame,
           title: `${title(scatter.y)} against ${title(scatter.x)}, ${name}`,
           axis: axis(scatter.x),
@@ -258,7 +255,7 @@ function Panels({ scatter, found }: { scatter: Scatter; found: Paired }) {
             note={`n = ${formatCount(places.length)}${own[0]?.fit.line ? `, slope ${own.map(({ fit }) => formatNumber(fit.line?.slope ?? null)).join(", ")}` : ""}`}
             table={<FitTable found={found} title={name} />}
           >
-            <PairPicture rows={Int32Array.from(places, (i) => found.rows[i]!)} {...drawn} />
+            <PairPicture rows={Int32Array.from(places, (i) => found.rows[i]!)} values={{ x: take(found.x), y: take(found.y) }} {...drawn} />
           </ChartFrame>
         );
       })}

@@ -52,6 +52,7 @@ export function Tray({ respondents, onLeaveOut }: { respondents: string | null; 
       >
         See their rows
       </button>
+      {rows.length > MOST_ROWS && <span className="quiet">up to {MOST_ROWS} can be shown as rows</span>}
       {reason === null ? (
         <button type="button" className="link" onClick={() => setReason("")}>
           Leave them out

@@ -28,13 +28,14 @@ test("a range of nothing is 0 to 1", () => {
 
 describe("marking respondents in a picture", () => {
   const frame = { width: 720, height: 420, names: true, x: [0, 4] as const, y: [0, 4] as const };
-  const points = { x: Float64Array.of(3, 1, 2, 4), y: Float64Array.of(1, 1, 3, 4), group: null };
+  const points = { x: Float64Array.of(3, 1.2, 2, 4), y: Float64Array.of(1, 0.9, 3, 4), group: null };
+  const values = { x: Float64Array.of(3, 1, 2, 4), y: Float64Array.of(1, 1, 3, 4) }; // the second is drawn a little aside
   const rows = Int32Array.of(10, 20, 30, 40);
   const Told = () => <output>{[...useMarked().rows].sort((a, b) => a - b).join(",")}</output>;
   const show = () => {
     render(
       <MarkedRespondents>
-        <PairPicture rows={rows} points={points} lines={[]} groups={[]} frame={frame} title="Joy against effort" axis="effort" outcome="joy" />
+        <PairPicture rows={rows} points={points} values={values} lines={[]} frame={frame} title="Joy against effort" axis="effort" outcome="joy" />
         <Told />
       </MarkedRespondents>,
     ); // prettier-ignore

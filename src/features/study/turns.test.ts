@@ -40,9 +40,11 @@ test("what is stopped while it waits never begins, and holds nobody up", async (
   const stop = new AbortController();
   const begun = jest.fn();
   const second = turns.take("b", stop.signal, () => Promise.resolve(begun()));
+  const late = turns.take("a", AbortSignal.abort(), () => Promise.resolve(begun()));
   const third = turns.take("c", going, () => Promise.resolve("done"));
   stop.abort();
   await expect(second).rejects.toThrow();
+  await expect(late).rejects.toThrow(); // stopped before it asked, though it was its turn
   await Promise.resolve();
   end();
   await first;

@@ -5,6 +5,7 @@ export class Turns {
 
   /** @throws the signal's reason, when it was stopped before its turn */
   async take<T>(key: string, signal: AbortSignal, work: () => Promise<T>): Promise<T> {
+    signal.throwIfAborted();
     await this.myTurn(key, signal);
     try {
       return await work();

@@ -72,6 +72,8 @@ export type FirstLook =
       groupsRefused: Refusal | null;
       /** The rest after the controls; null: none are chosen. */
       partial: LookTable | null;
+      /** How many columns the controls are. */
+      controls: number;
       refused: { variable: string; refusal: Refusal }[];
     } & LookPart)
   | { status: "refused"; refusal: Refusal };
@@ -97,11 +99,13 @@ function looked(spec: LookSpec, desk: Desk, correlation: Correlating): FirstLook
   const used = kept.slice();
   if (spec.cases === "complete") for (const { missing } of inputs) for (let row = 0; row < rows; row++) if (missing[row]) used[row] = 0;
   const shapes = inputs.map((input) => axisOf(valuesOn(input, used)));
+  const places = placesOf(used);
+  const everybody = inputs.map((input) => onRows(input, places));
   const part = (mask: Uint8Array): LookPart => {
-    const places = placesOf(mask);
-    const own = inputs.map((input) => onRows(input, places));
+    const at = mask === used ? places : placesOf(mask);
+    const own = mask === used ? everybody : inputs.map((input) => onRows(input, at));
     return {
-      rows: places.length,
+      rows: at.length,
       columns: inputs.map((input, i) => lookColumn(input, own[i]!, shapes[i]!, mask, desk, spec.diagonal)),
       table: tested(pairCorrelations(own, correlation), correlation === "pearson" ? CONFIDENCE : null, 0),
       categories: [...new Set(inputs.flatMap((i) => (i.level === null ? [] : [i.variable])))].map((variable) =>
@@ -121,11 +125,13 @@ function looked(spec: LookSpec, desk: Desk, correlation: Correlating): FirstLook
     groups: told.groups.map(({ level, mask }) => ({ level, ...part(mask) })),
     without: told.without,
     groupsRefused: told.refusal,
-    partial: controls && controls.inputs.length > 0
-      ? tested(partialCorrelations(inputs.map((input) => onRows(input, placesOf(used))), controls.inputs.map((input) => onRows(input, placesOf(used)))), CONFIDENCE, controls.inputs.length)
-      : null,
+    partial:
+      controls && controls.inputs.length > 0
+        ? tested(partialCorrelations(everybody, controls.inputs.map((input) => onRows(input, places))), CONFIDENCE, controls.inputs.length) // prettier-ignore
+        : null,
+    controls: controls?.inputs.length ?? 0,
     refused: [...refused, ...(controls?.refused ?? [])],
-  }; // prettier-ignore
+  };
 }
 
 function levelsOn(variable: string, columns: Desk["columns"], mask: Uint8Array): LookPart["categories"][number] {
@@ -203,8 +209,11 @@ function shapeOn(axis: Axis, sorted: Float64Array): Shape | null {
   }
   const { edges } = axis;
   const counts = new Array<number>(edges.length - 1).fill(0);
-  const width = edges[1]! - edges[0]!;
-  for (const value of sorted) counts[Math.max(0, Math.min(counts.length - 1, Math.floor((value - edges[0]!) / width)))]!++;
+  let bin = 0;
+  for (const value of sorted) {
+    while (bin < counts.length - 1 && value >= edges[bin + 1]!) bin++;
+    counts[bin]!++;
+  }
   const outline = density(sorted);
   return { kind: "bins", histogram: { edges, counts }, outline, heaps: outline ? heaps(outline) : 1 };
 }

@@ -11,7 +11,7 @@ import type { Groups } from "../model/groups";
 import type { Ladder } from "../model/ladder";
 import { groupFiguresOf } from "../model/replicate-intervals";
 import { analyseGroups, compared, type GroupsQuestion, type GroupsResult, prepareGroups, type PreparedGroups } from "./analyse-groups";
-import { OneGroupError, type Refusal, refusalOf } from "./refusal";
+import { OneGroupError, type Refusal, refusalOf, unlessRefused } from "./refusal";
 import { drawnResults } from "./replicated-step";
 import { sampleResults } from "./sample-results";
 
@@ -61,7 +61,11 @@ function groupsResults(groups: Groups, desk: Desk, { intervals, dealt }: WorkedO
   const name = (g: number) => prepared.groups[g]!.name;
   const pair = ({ first, second }: { first: number; second: number }) => `${name(first)} - ${name(second)}`;
   const drawn = intervals ? groupFiguresOf(intervals) : [];
-  const permuted = shuffles === null ? null : ((dealt as PermutedDifference[] | undefined) ?? shuffled({ groups, ladder }, desk, { first: 0, count: shuffles })); // prettier-ignore
+  const permuted =
+    shuffles === null
+      ? null
+      : ((dealt as PermutedDifference[] | undefined) ??
+        unlessRefused(() => shuffled({ groups, ladder }, desk, { first: 0, count: shuffles })));
   return {
     settings,
     status: "compared" as const,
@@ -108,7 +112,14 @@ function groupsResults(groups: Groups, desk: Desk, { intervals, dealt }: WorkedO
     permutation: permuted && {
       shuffles,
       seed: ladder.seed,
-      values: byColumn(permuted.map((d) => ({ ...d, p: permutationP(d.beyond, shuffles!) })), pair), // prettier-ignore
+      ...("refusal" in permuted
+        ? permuted
+        : {
+            values: byColumn(
+              permuted.map((d) => ({ ...d, p: permutationP(d.beyond, shuffles!) })),
+              pair,
+            ),
+          }),
     },
   };
 }

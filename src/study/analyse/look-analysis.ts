@@ -1,7 +1,7 @@
 import { correlationDifference } from "@/core/describe/correlation-tests";
 import type { Analysis, Desk } from "../kinds/kind";
 import type { Look, LookSpec } from "../model/look";
-import { analyseLook, correlationAt, type FirstLook, type LookColumn, type LookPart, type LookTable } from "./analyse-look";
+import { analyseLook, correlationAt, type FirstLook, type LookColumn, type LookPart } from "./analyse-look";
 import { analysePair, type PairFit, type Parting } from "./analyse-pair";
 
 /** A look under the names of docs/results.md: both kinds of correlation, whichever the page shows. */
@@ -31,7 +31,6 @@ function lookResults(look: Look, desk: Desk) {
       return test && { n: test.n, rho: test.r, t: test.t, df: test.df, p: test.p };
     }),
   });
-  const controlled = controlColumns(found.partial, controls, desk);
   return {
     settings,
     status: "looked" as const,
@@ -41,7 +40,7 @@ function lookResults(look: Look, desk: Desk) {
     groups: Object.fromEntries(found.groups.map((group, g) => [group.level, part(group, ranked.groups[g]!)])),
     without_group: found.without,
     groups_refused: found.groupsRefused,
-    partial: found.partial && byPair((i, j) => correlationAt(found.partial!, i, j, controlled)),
+    partial: found.partial && byPair((i, j) => correlationAt(found.partial!, i, j, found.controls)),
     differences: byPair((i, j) =>
       Object.fromEntries(
         found.groups.flatMap((first, a) =>
@@ -59,12 +58,6 @@ function lookResults(look: Look, desk: Desk) {
 }
 
 const or = (v: number) => (Number.isNaN(v) ? null : v);
-
-/** How many columns the controls are. */
-function controlColumns(partial: LookTable | null, controls: readonly string[], { columns }: Desk): number {
-  if (!partial) return 0;
-  return controls.reduce((sum, name) => sum + (columns.isCategory(name) ? columns.categories(name).levels.length - 1 : 1), 0);
-}
 
 function columnResults({ missing, description, interval, possible, impossible, floor, ceiling, alpha, omega }: LookColumn) {
   return {

@@ -1,5 +1,6 @@
 import { CoreError } from "@/core/errors";
 import type * as core from "@/core/errors";
+import type { NotClosedError } from "@/core/resampling/figures/ladder-on-tape";
 import type { SingularResamplesError } from "@/core/resampling/resampler";
 import type { NoCovariance } from "@/core/regression/covariance";
 import type { FormulaFaultError } from "../model/formula";
@@ -76,6 +77,7 @@ type CoreErrors = Exclude<{ [K in keyof typeof core]: InstanceType<(typeof core)
 type Refusing =
   | CoreErrors
   | SingularResamplesError
+  | NotClosedError
   | FormulaFaultError
   | NothingToStandardizeError
   | UnfinishedLadderError

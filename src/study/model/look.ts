@@ -3,6 +3,8 @@ import { ObjectId, Title, VariableName } from "./names";
 
 /** So many variables a look holds. */
 export const MOST_LOOKED_AT = 60;
+/** So many scatters it keeps. */
+export const MOST_SCATTERS = 4;
 
 /** Where the lines of a scatter are parted into panels: a category's levels, or ranges of a number. */
 export const Panelling = z.strictObject({
@@ -61,7 +63,7 @@ export const Look = z.strictObject({
   /** Whose correlations stand below the diagonal: a level; null: everybody's. */
   below: z.string().nullable().default(null),
   above: AboveDiagonal.default({ by: "nothing" }),
-  scatters: z.array(Scatter).max(4).default([]),
+  scatters: z.array(Scatter).max(MOST_SCATTERS).default([]),
 });
 export type Look = z.infer<typeof Look>;
 

@@ -49,7 +49,7 @@ function said(...of: Parameters<typeof compared>): string[] {
 test("groups that differ: the surest difference, that slopes differ together, and why one model would say otherwise", () => {
   const words = said("apart", [["x"]], { leftOut: ["tiny"] });
   expect(words[0]).toMatch(
-    /^x goes with apart most for Northern \(β 1\.\d\d\) and less for (south|west) \(−?\.\d\d\): more apart than chance/,
+    /^The slope of x on apart is higher for Northern \(β 1\.\d\d\) than for (south|west) \(−?\.\d\d\): more apart than chance/,
   );
   expect(words[0]).toMatch(/z = \d+\.\d\d, p < \.001 by Holm over 3\)\.$/);
   expect(words.join(" ")).toMatch(/All slopes together: they differ between groups.*χ²\(2\)/);

@@ -16,14 +16,14 @@ export function cellWords(
   j: number,
   told: Look["told"],
   controls = 0,
-): { r: string; more: string; n: number; p: number | null } | null {
+): { r: string; more: string; value: number; n: number; p: number | null } | null {
   if (!table) return null;
   const test = correlationAt(table, i, j, controls);
   if (!test) return null;
   const at = i * Math.sqrt(table.r.length) + j;
   const p = Number.isNaN(table.p[at]!) ? null : table.p[at]!;
   const more = told === "stars" ? stars(p) : told === "exact" ? (p === null ? "" : p < 0.001 ? "p < .001" : `p = ${formatP(p)}`) : formatInterval(test.lower, test.upper, formatShare); // prettier-ignore
-  return { r: formatShare(test.r), more, n: test.n, p };
+  return { r: formatShare(test.r), value: test.r, more, n: test.n, p };
 }
 
 /** The tables below and above the diagonal: everybody or a level, and what was chosen. */
@@ -31,7 +31,7 @@ export function tablesOf(look: Look, found: Looked): { below: LookPart; above: L
   const level = (name: string | null) => found.groups.find((g) => g.level === name);
   const below = (look.below !== null && level(look.below)) || found;
   const above = look.above.by === "level" ? (level(look.above.level)?.table ?? null) : look.above.by === "partial" ? found.partial : null;
-  return { below, above, aboveControls: look.above.by === "partial" ? look.controls.length : 0 };
+  return { below, above, aboveControls: look.above.by === "partial" ? found.controls : 0 };
 }
 
 /** Means, SDs, reliabilities and correlations as a journal prints them; by group one section each. */

@@ -120,6 +120,11 @@ export function refusalWords(refusal: Refusal, title: (name: string) => string):
             : `Step ${d.step} has no product of ${title(d.focal)} with ${listed(d.moderators.map((name) => title(name)))}.`,
         remedy: `Add ${d.moderators.length === 0 ? "it" : "the product"} to the step, or ask something else of it.`,
       };
+    case "not-closed":
+      return {
+        what: "The step holds a product without all its parts: centred anew in each resample or shuffle it would be another model.",
+        remedy: "Add the parts of the product to the step. Tests by normal theory stand without that.",
+      };
     case "too-many-levels":
       return {
         what: `${title(d.variable)} has ${d.levels} levels; at most ${d.most} can stand as columns of a table.`,

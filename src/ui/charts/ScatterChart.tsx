@@ -57,7 +57,6 @@ const wide = ([low, high]: readonly [number, number]): [number, number] => (low 
 export function ScatterChart(props: {
   points: ScatterPoints;
   lines: readonly ScatterLine[];
-  groups: readonly string[];
   /** Places of the marked respondents among the points. */
   marked: ReadonlySet<number>;
   /** The one that keys have reached; null: none. */

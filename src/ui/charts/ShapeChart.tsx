@@ -1,6 +1,7 @@
 import { scaleLinear } from "d3-scale";
 import { area } from "d3-shape";
 import type { Shape } from "@/study/analyse/analyse-look";
+import { type Bar, barsOf, isIn } from "./bars";
 
 /** A distribution in small: distinct values as bars, others in bins with an outline. `wide` ones have an axis. */
 export function ShapeChart(props: {
@@ -12,12 +13,11 @@ export function ShapeChart(props: {
   wide: boolean;
   /** Values of the marked respondents: their share of each bar is drawn in it. */
   marked?: readonly number[];
-  /** A bar that is pressed, from and up to. */
-  onBar?: (from: number, to: number) => void;
+  onBar?: (pressed: Bar) => void;
 }) {
   const { shape, width, height, wide, format } = props;
   const base = wide ? height - 18 : height - 1;
-  const bars = shape.kind === "values" ? barsOfValues(shape.values) : barsOfBins(shape.histogram);
+  const bars = barsOf(shape);
   const most = Math.max(...bars.map((b) => b.count), 1);
   const x = scaleLinear().domain([bars[0]!.from, bars.at(-1)!.to]).range([wide ? 8 : 0, width - (wide ? 8 : 0)]); // prettier-ignore
   const y = scaleLinear()
@@ -46,7 +46,7 @@ export function ShapeChart(props: {
           height={Math.max(0, base - y(bar.count))}
           fill={wide ? "var(--rule)" : "var(--pencil)"}
           style={props.onBar ? { cursor: "pointer" } : undefined}
-          onClick={() => props.onBar?.(bar.from, bar.to)}
+          onClick={() => props.onBar?.(bar)}
         >
           {wide && <title>{`${bar.name(format)}: ${bar.count}`}</title>}
         </rect>
@@ -62,7 +62,7 @@ export function ShapeChart(props: {
       )}
       {(props.marked ?? []).length > 0 &&
         bars.map((bar, i) => {
-          const own = props.marked!.filter((v) => v >= bar.from && (v < bar.to || (i === bars.length - 1 && v <= bar.to))).length;
+          const own = props.marked!.filter((v) => isIn(bar, v)).length;
           return own === 0 ? null : <rect key={i} x={x(bar.from) + 0.6} y={Math.min(y(own), base - 2)} width={Math.max(1, x(bar.to) - x(bar.from) - 1.2)} height={base - Math.min(y(own), base - 2)} fill="var(--plum)" pointerEvents="none" />; // prettier-ignore
         })}
       {wide && (
@@ -77,21 +77,4 @@ export function ShapeChart(props: {
       )}
     </svg>
   );
-}
-
-interface Bar {
-  from: number;
-  to: number;
-  count: number;
-  name: (format: (v: number) => string) => string;
-}
-
-function barsOfValues(values: readonly { value: number; count: number }[]): Bar[] {
-  const step = values.slice(1).reduce((least, v, i) => Math.min(least, v.value - values[i]!.value), Infinity);
-  const half = (Number.isFinite(step) ? step : 1) / 2;
-  return values.map(({ value, count }) => ({ from: value - half, to: value + half, count, name: (format) => format(value) }));
-}
-
-function barsOfBins({ edges, counts }: { edges: number[]; counts: number[] }): Bar[] {
-  return counts.map((count, i) => ({ from: edges[i]!, to: edges[i + 1]!, count, name: (format) => `${format(edges[i]!)} to ${format(edges[i + 1]!)}` })); // prettier-ignore
 }

@@ -1,4 +1,10 @@
 import { fireEvent, render, screen, within } from "@testing-library/react";
+import { analyseLook } from "@/study/analyse/analyse-look";
+import { Look } from "@/study/model/look";
+import { Study } from "@/study/model/study";
+import { StudyColumns } from "@/study/prepare/study-columns";
+import { sourceOf } from "@/study/test-support/columns";
+import { barsOf, isIn } from "./bars";
 import { drawChart } from "./draw-chart";
 import { GroupsChart } from "./GroupsChart";
 import { MeansChart } from "./MeansChart";
@@ -83,7 +89,7 @@ test("24 levels of long names: every name stands clear of the next, the line it 
 const frame = { width: 720, height: 420, names: true, x: [0, 10] as const, y: [0, 5] as const };
 const points = (n: number) => ({ x: Float64Array.from({ length: n }, (_, i) => (i % 11) * 0.9), y: Float64Array.from({ length: n }, (_, i) => (i % 7) * 0.7), group: null }); // prettier-ignore
 const scatter = (n: number, more: Partial<Parameters<typeof ScatterChart>[0]> = {}) => (
-  <ScatterChart points={points(n)} lines={[]} groups={[]} marked={new Set()} cursor={null} frame={frame} title="Joy against effort" axis="effort" outcome="joy" format={two} {...more} />
+  <ScatterChart points={points(n)} lines={[]} marked={new Set()} cursor={null} frame={frame} title="Joy against effort" axis="effort" outcome="joy" format={two} {...more} />
 ); // prettier-ignore
 
 describe("a scatter", () => {
@@ -112,7 +118,7 @@ describe("a scatter", () => {
 
   test("lines are told apart by dash and name at their end; what would overlap is moved apart; the faint one has no name", () => {
     const line = (name: string, group: number | null, look: "line" | "faint" | "smooth", at: number) => ({ name, group, look, points: [0, 10].map((v) => ({ x: v, y: at, lower: at - 0.1, upper: at + 0.1 })) }); // prettier-ignore
-    const { container } = render(scatter(10, { lines: [line("online", 0, "line", 2), line("blended", 1, "line", 2.01), line("all", null, "faint", 3)], groups: ["online", "blended"] })); // prettier-ignore
+    const { container } = render(scatter(10, { lines: [line("online", 0, "line", 2), line("blended", 1, "line", 2.01), line("all", null, "faint", 3)]})); // prettier-ignore
     for (const gap of apartBy([screen.getByText("online"), screen.getByText("blended")])) expect(gap).toBeGreaterThanOrEqual(14);
     expect(screen.queryByText("all")).toBeNull();
     const dashes = [...container.querySelectorAll('path[fill="none"]')].map((path) => path.getAttribute("stroke-dasharray"));
@@ -138,17 +144,34 @@ test("respondents of predicted lines: points, or a grid by how many lie in each 
 });
 
 describe("a distribution", () => {
+  test.each<[string, (i: number) => number]>([
+    ["tenths, whose edges are no round numbers", (i) => ((i * 37) % 301) / 10],
+    ["anything", (i) => 10 * Math.sin(i * i)],
+    ["a few values", (i) => 1 + (i % 5)],
+    ["one value", () => 4],
+  ])("%s: every respondent is in one bar, and a bar counts those who are in it", (_, value) => {
+    const values = Array.from({ length: 700 }, (_, i) => value(i));
+    const study = Study.parse({ format: "beta-step-study", version: 1, name: "s", codebook: [{ name: "v", kind: "number" }] });
+    const responses = sourceOf({ v: values.map(String) });
+    const desk = { study, responses, columns: new StudyColumns(study, responses), rows: 700 } as unknown as Parameters<typeof analyseLook>[1]; // prettier-ignore
+    const look = Look.parse({ id: "l", name: "L", variables: ["v"] });
+    const { columns } = analyseLook(look, desk) as Extract<ReturnType<typeof analyseLook>, { status: "looked" }>;
+    const bars = barsOf(columns[0]!.shape!);
+    for (const v of values) expect(bars.filter((bar) => isIn(bar, v))).toHaveLength(1);
+    expect(bars.map(({ count }) => count)).toEqual(bars.map((bar) => values.filter((v) => isIn(bar, v)).length));
+  });
+
   const values = { kind: "values" as const, values: [1, 2, 3, 4, 5].map((value) => ({ value, count: value * 2 })) };
   const bins = { kind: "bins" as const, histogram: { edges: [0, 1, 2, 3], counts: [5, 10, 0] }, outline: null, heaps: 1 };
 
-  test("a bar a value, as high as it is frequent; a pressed bar says from where to where", () => {
+  test("a bar a value, as high as it is frequent; a pressed bar says which it is", () => {
     const pressed = jest.fn();
     const { container } = render(<ShapeChart shape={values} name="Item" width={300} height={120} format={two} wide onBar={pressed} />);
     const bars = [...container.querySelectorAll('rect[fill="var(--rule)"]')];
     const heights = numbersOf(bars, "height");
     expect(heights.map((h) => h / heights[0]!)).toEqual([1, 2, 3, 4, 5].map((v) => expect.closeTo(v, 6)));
     fireEvent.click(bars[2]!);
-    expect(pressed).toHaveBeenCalledWith(2.5, 3.5);
+    expect(pressed).toHaveBeenCalledWith(expect.objectContaining({ from: 2.5, to: 3.5, count: 6 }));
     expect(within(container).getByText("3.00: 6")).toBeInTheDocument();
   });
 

@@ -1,3 +1,4 @@
+import { correlationGround } from "./correlation-ground";
 import css from "./correlation-table.module.css";
 
 /**
@@ -37,7 +38,7 @@ export function CorrelationTable(props: {
                   {name}
                 </th>
                 {names.slice(0, i).map((other, j) => (
-                  <td key={j} style={{ background: ground(r(i, j)) }} title={`${name} with ${other}: ${format(r(i, j))}`}>
+                  <td key={j} style={{ background: correlationGround(r(i, j)) }} title={`${name} with ${other}: ${format(r(i, j))}`}>
                     {format(r(i, j))}
                   </td>
                 ))}
@@ -48,11 +49,4 @@ export function CorrelationTable(props: {
       </table>
     </div>
   );
-}
-
-/** Light enough at any strength for the number to be read on it. */
-function ground(r: number | null): string {
-  if (r === null || Math.abs(r) < 0.1) return "transparent";
-  const strength = Math.min(0.42, Math.abs(r) * 0.5).toFixed(3);
-  return r > 0 ? `rgb(122 46 93 / ${strength})` : `rgb(47 107 94 / ${strength})`;
 }

@@ -1,3 +1,4 @@
+import { CoreError } from "../../errors";
 import type { LadderModels } from "../../regression/ladder";
 import type { DesignColumn } from "../../regression/design-matrix";
 import { cholesky, dot, type Matrix, upperInverse } from "../tape/linear-algebra";
@@ -25,7 +26,13 @@ interface Step {
 }
 
 /** A numeric component of columns whose own column is not in the model: its mean and SD in a resample are not at hand. */
-export class NotClosedError extends Error {}
+export class NotClosedError extends CoreError {
+  readonly code = "not-closed";
+  readonly details = {};
+  constructor() {
+    super("A product stands without its parts, so that centring it anew fits another model.");
+  }
+}
 
 /**
  * The figures of a ladder in a resample, written on a tape: means, SDs, z-scores, centring and products formed anew (docs/methods.md, “Bootstrap intervals”).

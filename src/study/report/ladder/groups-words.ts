@@ -63,7 +63,7 @@ function differencesSay({ metric, variable }: Groups, result: Compared, beside: 
         ? "Of the other terms none can be told from chance."
         : "";
   return [
-    words`${term} goes with ${title(result.outcome)} most for ${name(surest.first)} (${symbol} ${print(slope(surest, surest.first))}) and less for ${name(surest.second)} (${print(slope(surest, surest.second))}): more apart than chance would put them (${test}).`,
+    words`The slope of ${term} on ${title(result.outcome)} is higher for ${name(surest.first)} (${symbol} ${print(slope(surest, surest.first))}) than for ${name(surest.second)} (${print(slope(surest, surest.second))}): more apart than chance would put them (${test}).`,
     ...(rest === "" ? [] : [rest]),
   ];
 }
