@@ -114,6 +114,21 @@ test("panels over two variables; marked respondents are the same everywhere, can
   expect(lines).toHaveLength(6);
   for (const [i, line] of lines.entries()) await expect(panels.getByRole("figure").nth(i)).toContainText(`n = ${line.n}, slope ${printed(line.slope, 2).replace(/^(−?)\./, "$10.")}`); // prettier-ignore
 
+  // a bar marks whom it counts: pressed in the picture, under its outline too, or in its table
+  const lies = page.getByRole("figure", { name: "Speaking confidence", exact: true });
+  const bar = lies.getByRole("img").first().locator("rect").nth(3);
+  const counted = Number(/: (\d+)$/.exec((await bar.locator("title").textContent())!)![1]);
+  expect(counted).toBeGreaterThan(1);
+  await bar.click();
+  await expect(tray).toContainText(`${counted} respondents marked`);
+  await lies.getByRole("button", { name: "As a table" }).click();
+  const line = lies.getByRole("row").nth(5);
+  const [many] = await line.getByRole("cell").allInnerTexts();
+  await line.getByRole("button", { name: /^Mark Speaking confidence/ }).click();
+  await expect(tray).toContainText(`${many} respondents marked`);
+  await tray.getByRole("button", { name: "Forget them" }).click();
+  await expect(tray).toBeHidden();
+
   // who they are, in the sheet
   await panels.getByRole("application").first().focus();
   await page.keyboard.press("ArrowRight");

@@ -160,7 +160,7 @@ function OneTable({ look, part, above, controls, caption, testId, points, onOpen
                   <td>{formatMean(d.mean, d.sd)}</td>
                   <td>{formatNumber(d.sd)}</td>
                   <td className={css.range}>
-                    {d.min === null ? "–" : `${formatValue(d.min)}–${formatValue(d.max)}`}
+                    <span>{d.min === null ? "–" : `${formatValue(d.min)}–${formatValue(d.max)}`}</span>
                     {c.possible && (
                       <small>
                         {" "}
@@ -180,7 +180,7 @@ function OneTable({ look, part, above, controls, caption, testId, points, onOpen
                     const numbers = c.level === null && other.level === null;
                     const name = `${columnName(c, title)} with ${columnName(other, title)}: ${cell.r}${cell.more === "" ? "" : `, ${cell.more}`}, n = ${cell.n}`;
                     return (
-                      <td key={other.key}>
+                      <td key={other.key} className={css.pair}>
                         <button
                           type="button"
                           className={css.cell}

@@ -58,6 +58,7 @@ export function ShapeChart(props: {
           fillOpacity={0.12}
           stroke="var(--plum)"
           strokeWidth={1.2}
+          pointerEvents="none"
         />
       )}
       {(props.marked ?? []).length > 0 &&
