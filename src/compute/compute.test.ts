@@ -19,7 +19,7 @@ import type { Job } from "./protocol/jobs";
 import type { FromWorker, ToWorker } from "./protocol/messages";
 import { workerDesk } from "./worker-desk";
 
-const NOTHING = { codebook: [], scales: [], corrections: [], derived: [], filters: [] };
+const NOTHING = { codebook: [], scales: [], corrections: [], readings: [], derived: [], filters: [] };
 
 /** A worker's desk at the other end of a real message port: messages are cloned as between page and worker. */
 class PortWorker implements WorkerLike {

@@ -16,6 +16,9 @@ export function chunkRowsFor(columns: number): number {
 /** Different cells a column remembers how to read: answers are few and come again and again. */
 const MOST_KNOWN = 2000;
 
+/** So many different numbers are held to see that none comes twice. */
+const MOST_ONCE = 300_000;
+
 /** One filled piece of one column. */
 export interface ColumnChunk {
   position: number;
@@ -42,6 +45,8 @@ export class ColumnBuilder {
   private low = Infinity;
   private high = -Infinity;
   private wholeNumbers = true;
+  /** Every number so far, as long as none came twice and all are whole; null from then on. */
+  private once: Set<number> | null = new Set();
   /** Letters in its different texts. */
   letters = 0;
 
@@ -88,6 +93,10 @@ export class ColumnBuilder {
     if (value < this.low) this.low = value;
     if (value > this.high) this.high = value;
     if (!Number.isInteger(value)) this.wholeNumbers = false;
+    if (this.once !== null) {
+      if (this.once.has(value) || !this.wholeNumbers || this.once.size >= MOST_ONCE) this.once = null;
+      else this.once.add(value);
+    }
     if (this.tooMany) return;
     this.seen.set(value, (this.seen.get(value) ?? 0) + 1);
     this.tooMany = this.seen.size > 50;
@@ -133,6 +142,7 @@ export class ColumnBuilder {
         low: some ? this.low : null,
         high: some ? this.high : null,
         wholeNumbers: some && this.wholeNumbers,
+        running: some && this.once !== null && this.numbers >= 10 && this.high - this.low < 3 * this.numbers,
         numberCounts,
       },
     };

@@ -9,6 +9,8 @@ export const ReadSummary = z.strictObject({
   low: z.number().nullable(),
   high: z.number().nullable(),
   wholeNumbers: z.boolean(),
+  /** Whole numbers of which none comes twice, close together: a running number. */
+  running: z.boolean().default(false),
   /** Distinct numbers, ascending, with their counts; null once there are more than 50. */
   numberCounts: z.array(z.strictObject({ value: z.number(), count: z.int() })).nullable(),
 });

@@ -211,6 +211,7 @@ export function summaryOf({ values, states }: ResponseColumn) {
     low: numbers ? low : null,
     high: numbers ? high : null,
     wholeNumbers: numbers > 0 && wholeNumbers,
+    running: false, // told of a file as it is read, for its first codebook
     numberCounts,
   };
 }

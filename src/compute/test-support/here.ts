@@ -15,6 +15,6 @@ export function runHere(source: ResponseSource): RunJob {
 }
 
 /** What jobs stand on: the part of a study they depend on, and how many rows the data have. */
-export function groundOf({ codebook, scales, corrections = [], derived = [], filters = [] }: StudyContext, rows = 0) {
-  return { context: { codebook, scales, corrections, derived, filters }, rows };
+export function groundOf({ codebook, scales, corrections = [], readings = [], derived = [], filters = [] }: StudyContext, rows = 0) {
+  return { context: { codebook, scales, corrections, readings, derived, filters }, rows };
 }

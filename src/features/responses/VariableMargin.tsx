@@ -9,7 +9,6 @@ import type { SheetOrder } from "@/study/analyse/responses/row-list";
 import { correctionId } from "@/study/model/correction";
 import { variableTitle } from "@/study/model/variable";
 import { counted, formatCount, formatNumber, formatValue } from "@/study/report/format-number";
-import { CASE_WORDS } from "@/study/report/recipe-words";
 import { refusalWords } from "@/study/report/refusals";
 import { AnswerStrip } from "@/ui/charts/AnswerStrip";
 import { LevelBars } from "@/ui/charts/LevelBars";
@@ -17,7 +16,7 @@ import { ScoreHistogram } from "@/ui/charts/ScoreHistogram";
 import { Margin, Note } from "@/ui/parts/Margin";
 import { WatchNote } from "@/ui/parts/notes";
 import { KIND_WORDS } from "./CodebookEntry";
-import { type DraftRecipe, firstName, firstRecipe, RECIPE_WORDS, type RecipeKind } from "./recipes/draft-recipe";
+import { type DraftRecipe, firstName, firstRecipe, RECIPE_WORDS, recipeName, type RecipeKind } from "./recipes/draft-recipe";
 import css from "./responses.module.css";
 
 interface Props {
@@ -84,8 +83,7 @@ function NotesOf({ name, row, onOrder, onMake }: Props & { name: string }) {
         <p className="quiet">
           {KIND_WORDS[variable.kind]}
           {variable.unit && `, in ${variable.unit}`}
-          {derived &&
-            `, worked out: ${derived.recipe.kind === "case" ? CASE_WORDS[derived.recipe.statistic] : RECIPE_WORDS[derived.recipe.kind].name}`}
+          {derived && `, worked out: ${recipeName(derived.recipe)}`}
         </p>
         {variable.note && <p>{variable.note}</p>}
       </Note>

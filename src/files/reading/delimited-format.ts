@@ -1,3 +1,4 @@
+import { greatest, rollup } from "d3-array";
 import Papa from "papaparse";
 import type { Delimiter } from "./table-options";
 
@@ -23,7 +24,7 @@ export function findFormat(head: string): DelimitedFormat {
   let best = { delimiter: DELIMITERS[0]!, width: 1, equal: 0, odd: 0, rows: [] as string[][] };
   for (const delimiter of DELIMITERS) {
     const rows = Papa.parse<string[]>(sample, { delimiter, skipEmptyLines: true, preview: 300 }).data;
-    const width = rows[0]?.length ?? 1;
+    const width = usualWidth(rows);
     if (width < 2) continue;
     const equal = rows.filter((row) => row.length === width).length / rows.length;
     // of two that cut equally well, the one that leaves fewer cells with another delimiter inside: 1,5;2 is two numbers
@@ -51,4 +52,10 @@ export function findFormat(head: string): DelimitedFormat {
         : `${decimal === "," ? commas : points} of ${commas + points} numbers with decimals are written so in the first rows`,
   };
   return { delimiter: best.delimiter, decimal, why };
+}
+
+/** The number of cells most rows have: a title above a table has fewer. */
+function usualWidth(rows: readonly string[][]): number {
+  const counts = rollup(rows, (same) => same.length, (row) => row.length); // prettier-ignore
+  return greatest(counts, (a, b) => a[1] - b[1] || a[0] - b[0])?.[0] ?? 1;
 }

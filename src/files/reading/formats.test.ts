@@ -102,12 +102,14 @@ describe("corrections of what was found", () => {
     expect(table(await readBytes(text, { given: { delimiter: ",", headerRow: 1, names: ["a", "b"] } })).b).toEqual(["5;4"]);
     expect(table(await readBytes(text, { given: { names: ["x", "y"], headerRow: null } }))).toEqual({ x: ["1.5", "3.5"], y: ["2", "4"] });
   });
-  test("names at fault come with mended ones, which then do", async () => {
+  test("names at fault are mended and said; names that a person gives go first", async () => {
     const text = "age,,Age,age\n1,2,3,4\n";
-    const error = await readBytes(text).catch((e: unknown) => e);
-    expect(error).toMatchObject({ code: "empty-name" });
-    const names = ["age", "column_2", "Age_2", "age_3"];
+    const read = await readBytes(text);
+    expect(Object.keys(table(read))).toEqual(["age", "column_2", "Age_2", "age_3"]);
+    expect(read.understanding.notices.join(" ")).toMatch(/Column 2 has no name.*column_2.*Age_2, age_3/);
+    const names = ["w", "x", "y", "z"];
     expect(Object.keys(table(await readBytes(text, { given: { names } })))).toEqual(names);
+    await expect(readBytes(text, { given: { names: ["w", "x", "y", "x"] } })).rejects.toMatchObject({ code: "repeated-name" });
   });
   test("short rows are refused until they may be filled; empty cells too many are none", async () => {
     await expect(readBytes("a,b\n1\n")).rejects.toMatchObject({ code: "short-row" });

@@ -80,8 +80,6 @@ describe("what is refused, with the line and without a respondent's answer", () 
   test.each<[string, string | Uint8Array, string, RegExp]>([
     ["a row too short", "a,b\n1,2\nsecret\n", "short-row", /Row 3 has 1 cell; the header has 2/],
     ["a row too long, after a cell of two lines", 'a,b\n"x\ny",2\n1,2,secret\n', "long-row", /Row 3 has 3 cells/],
-    ["a repeated name", "age,sex,age\n1,2,3\n", "repeated-name", /Columns 1 and 3 are both called "age"/],
-    ["an empty name", "a,,c\n1,2,3\n", "empty-name", /Column 2 has no name/],
     ["no rows", "a,b\n", "no-rows", /no rows/],
     ["nothing", "", "empty-file", /empty/],
     ["only blank lines", "\n \n", "empty-file", /empty/],
@@ -119,7 +117,8 @@ test("law: cells go in and come out the same, however the file is cut and quoted
       fc.integer({ min: 1, max: 9 }),
       async (rows, size) => {
         const quote = (text: string) => `"${text.replaceAll('"', '""')}"`;
-        const { columns } = await read(["a,b", ...rows.map((row) => row.map(quote).join(","))].join("\n"), size);
+        const given = { headerRow: 1, wordingRow: null, leftOutRows: [], totals: "keep" as const }; // whatever the rows look like
+        const { columns } = await readBytes(["a,b", ...rows.map((row) => row.map(quote).join(","))].join("\n"), { size, given });
         const normal = (text: string) => (text.trim() === "" ? null : (cellNumber(text.trim(), ".")?.toString() ?? text.trim()));
         expect(cells(columns.get("a")!)).toEqual(rows.map(([a]) => normal(a)));
         expect(cells(columns.get("b")!)).toEqual(rows.map(([, b]) => normal(b)));

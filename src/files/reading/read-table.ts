@@ -3,6 +3,7 @@ import type { ReadSummary } from "../read-summary";
 import { formatCount } from "@/study/report/format-number";
 import { ImportFaultError } from "./import-fault";
 import type { OpenedFile } from "./open-table";
+import { isTotalsRow } from "./header-rows";
 import { noFacts, type TableFacts } from "./table-facts";
 import type { Cell, TableOptions } from "./table-options";
 
@@ -13,11 +14,15 @@ const MOST_CELLS = 200_000_000;
 /** Different texts, and letters in them, that all columns together may hold: they stay in memory while the file is read. */
 const MOST_TEXTS = 1_000_000;
 const MOST_LETTERS = 40_000_000;
+/** Lines of totals below a table, at most. */
+const MOST_TOTALS = 4;
 /** A cell longer than this holds a whole document. */
 const LONGEST_CELL = 4_000_000;
 
 export interface ReadColumn {
   name: string;
+  /** As the row of wordings has it; "" for none. */
+  wording: string;
   texts: string[];
   summary: ReadSummary;
 }
@@ -51,39 +56,54 @@ export async function readTable(
   let chunkRows = 0;
   let rows = 0;
   let emptyRows = 0; // since the last row with something in it: a sheet's empty end is no gap
+  let wordings: readonly Cell[] = [];
+  const lastHeader = Math.max(options.headerRow ?? 0, options.wordingRow ?? 0, ...options.leftOutRows);
+  const waiting: { row: Cell[]; number: number }[] = []; // the last rows may be totals
   const begin = (header: string[]) => {
     names = header;
     chunkRows = chunkRowsFor(header.length);
     builders = header.map((_, position) => new ColumnBuilder(position, options.decimal, chunkRows, chunk));
   };
+  const take = (row: Cell[], number: number) => {
+    if (row.length <= 1 && isEmpty(row)) {
+      emptyRows++;
+      return;
+    }
+    if (builders.length === 1) {
+      // where there is one column, an empty line between others is an answer not given
+      for (; emptyRows > 0; emptyRows--, rows++) builders[0]!.add(null);
+    }
+    facts.emptyRows += emptyRows;
+    emptyRows = 0;
+    if (row.length !== builders.length) fitRow(row, builders.length, number, options, sheetLike);
+    for (let k = 0; k < builders.length; k++) {
+      const cell = row[k] ?? null;
+      if (typeof cell === "string" && cell.length > LONGEST_CELL) throw longCell(number, k);
+      builders[k]!.add(cell);
+    }
+    rows++;
+  };
   for await (const batch of file.rows(options, facts, signal)) {
     signal?.throwIfAborted();
     for (let i = 0; i < batch.rows.length; i++) {
-      const row = batch.rows[i]!;
+      const row = options.width === null ? batch.rows[i]! : narrowed(batch.rows[i]!, options.width);
       const number = batch.first + i;
+      if (number === options.wordingRow) wordings = row;
+      if (number === options.headerRow && !isEmpty(row)) begin(columnNames(row, number, options));
+      if (number <= lastHeader) continue;
       if (names === null) {
-        if (options.headerRow !== null && number < options.headerRow) continue;
         if (isEmpty(row)) continue;
         begin(columnNames(row, number, options));
         if (options.headerRow !== null) continue;
       }
-      if (row.length <= 1 && isEmpty(row)) {
-        emptyRows++;
-        continue;
+      if (options.totals === "keep") take(row, number);
+      else {
+        waiting.push({ row, number });
+        if (waiting.length > MOST_TOTALS) {
+          const first = waiting.shift()!;
+          take(first.row, first.number);
+        }
       }
-      if (builders.length === 1) {
-        // where there is one column, an empty line between others is an answer not given
-        for (; emptyRows > 0; emptyRows--, rows++) builders[0]!.add(null);
-      }
-      facts.emptyRows += emptyRows;
-      emptyRows = 0;
-      if (row.length !== builders.length) fitRow(row, builders.length, number, options, sheetLike);
-      for (let k = 0; k < builders.length; k++) {
-        const cell = row[k] ?? null;
-        if (typeof cell === "string" && cell.length > LONGEST_CELL) throw longCell(number, k);
-        builders[k]!.add(cell);
-      }
-      rows++;
     }
     if (rows * builders.length > MOST_CELLS) throw tooLarge(`more than ${formatCount(MOST_CELLS)} cells`);
     const [texts, letters] = builders.reduce(([t, l], b) => [t + b.texts, l + b.letters], [0, 0]);
@@ -91,10 +111,23 @@ export async function readTable(
     if (letters > MOST_LETTERS) throw tooLarge(`more than ${formatCount(MOST_LETTERS)} letters in its different texts`);
     await progress?.(rows);
   }
+  let kept = waiting.length;
+  for (let at = kept - 1; at >= 0 && (isTotalsRow(waiting[at]!.row) || isEmpty(waiting[at]!.row)); at--)
+    if (!isEmpty(waiting[at]!.row)) kept = at;
+  facts.totals.push(...waiting.splice(kept).flatMap(({ row, number }) => (isEmpty(row) ? [] : [number])));
+  for (const { row, number } of waiting) take(row, number);
   if (names === null) throw new ImportFaultError("empty-file", "The file is empty: it has neither a header nor rows.");
   if (rows === 0) throw new ImportFaultError("no-rows", "The file has a header but no rows of answers below it.", 1);
-  const columns = builders.map((builder, i) => ({ name: names![i]!, ...builder.finish() }));
+  const columns = builders.map((builder, i) => ({ name: names![i]!, wording: wordingOf(wordings[i]), ...builder.finish() }));
   return { options, rows, chunkRows, columns, facts };
+}
+
+/** A wording is no longer than this. */
+const wordingOf = (cell: Cell | undefined) => (cell === null || cell === undefined ? "" : String(cell).trim().slice(0, 2000));
+
+/** Without the empty cells beyond the last column. */
+function narrowed(row: Cell[], width: number): Cell[] {
+  return row.length > width && isEmpty(row.slice(width)) ? row.slice(0, width) : row;
 }
 
 const tooLarge = (what: string) =>
@@ -199,9 +232,9 @@ export function mendedNames(row: readonly Cell[]): string[] {
         .replace(new RegExp(CONTROL, "g"), " ")
         .replace(/\s+/g, " ")
         .trim()
-        .slice(0, 190) || `column_${i + 1}`;
+        .slice(0, 200) || `column_${i + 1}`;
     let name = plain;
-    for (let k = 2; taken.has(name.toLowerCase()); k++) name = `${plain}_${k}`;
+    for (let k = 2; taken.has(name.toLowerCase()); k++) name = `${plain.slice(0, 190)}_${k}`;
     taken.add(name.toLowerCase());
     return name;
   });

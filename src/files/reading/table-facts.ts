@@ -7,8 +7,10 @@ export interface TableFacts {
   formulasWithoutValue: number;
   /** Rows without anything in them, left out. */
   emptyRows: number;
+  /** Rows of totals at the end, left out. */
+  totals: number[];
 }
 
 export function noFacts(): TableFacts {
-  return { dates: new Set(), percents: new Set(), formulasWithoutValue: 0, emptyRows: 0 };
+  return { dates: new Set(), percents: new Set(), formulasWithoutValue: 0, emptyRows: 0, totals: [] };
 }

@@ -20,6 +20,14 @@ export const TableOptions = z.strictObject({
   sheet: z.string().nullable().default(null),
   /** Row that holds the names, from 1, as a spreadsheet counts; null: no row does, and the columns get names of their own. */
   headerRow: z.int().min(1).max(1000).nullable().default(1),
+  /** Row that holds the wordings of the questions; the row of the names where these are wordings themselves; null: none does. */
+  wordingRow: z.int().min(1).max(1000).nullable().default(null),
+  /** Rows about the header that hold neither names nor wordings nor answers. */
+  leftOutRows: z.array(z.int().min(1).max(1000)).max(20).default([]),
+  /** Lines of totals or means at the end: left out, or answers like others. */
+  totals: z.enum(["leave-out", "keep"]).default("keep"),
+  /** So many columns are read; what is beyond them is empty. Null: as many as the header has. */
+  width: z.int().min(1).max(20_000).nullable().default(null),
   /** Names to be used instead of those of the header. */
   names: z.array(VariableName).max(5000).nullable().default(null),
   /** A row with fewer cells than there are names: refused, or its missing cells taken as empty. */

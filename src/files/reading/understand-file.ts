@@ -1,9 +1,11 @@
 import { ordersOf } from "@/study/prepare/derive/dates";
 import { counted } from "@/study/report/format-number";
 import { guessCodebook } from "@/study/prepare/guess-codebook";
+import { namesFromWordings, partWordings } from "@/study/prepare/wordings";
 import { columnFacts } from "../column-facts";
 import type { ColumnChunk } from "../column-builder";
 import { DELIMITER_WORDS, findFormat } from "./delimited-format";
+import { findHeaderRows, type HeaderRows, isTotalsRow } from "./header-rows";
 import { ImportFaultError } from "./import-fault";
 import { encodingOf, type OpenedFile, openTable } from "./open-table";
 import { mendedNames, readTable, type TableData } from "./read-table";
@@ -17,6 +19,8 @@ const SHOWN_ROWS = 12;
 const MOST_LOOKED_AT = 20;
 const SHOWN_AT_FAULT = 100;
 const HEAD_CHARACTERS = 262_144;
+/** A longer one is no name: the row may not be the header. */
+const LONGEST_NAME = 200;
 const FORMAT_WORDS = {
   delimited: "delimited text",
   xlsx: "spreadsheet (XLSX)",
@@ -49,14 +53,83 @@ async function understand(file: OpenedFile, given: GivenOptions): Promise<Unders
     options = await understandText(file, sheet, given, options, understood, notices);
   }
   const first = await firstRows(file, options);
-  const header = given.headerRow !== undefined ? { row: given.headerRow, why: "you said so" } : findHeader(first, file, sheet);
+  const found = headerOf(first, file, sheet);
+  const headerRow = given.headerRow !== undefined ? given.headerRow : found.names;
+  const sameHeader = headerRow === found.names;
+  const wordingRow = given.wordingRow !== undefined ? given.wordingRow : sameHeader ? found.wordings : null;
+  const leftOutRows = given.leftOutRows ?? (sameHeader ? found.leftOut.map(({ row }) => row).filter((row) => row !== wordingRow) : []);
+  const said = given.headerRow !== undefined || given.wordingRow !== undefined || given.leftOutRows !== undefined;
   understood.push({
     what: "header",
-    found: header.row === null ? "no row holds names" : `row ${header.row} holds the names`,
-    why: header.why,
+    found: headerWords(headerRow, wordingRow, leftOutRows),
+    why: said ? "you said so" : found.why,
   });
-  options = { ...options, headerRow: header.row, names: given.names ?? null, shortRows: given.shortRows ?? "refuse" };
+  options = {
+    ...options,
+    headerRow,
+    wordingRow,
+    leftOutRows,
+    totals: given.totals ?? "leave-out",
+    names: given.names ?? null,
+    shortRows: given.shortRows ?? "refuse",
+  };
+  const cells = first.find((row) => row.number === headerRow)?.cells ?? [];
+  notices.push(...found.leftOut.filter(({ row }) => leftOutRows.includes(row)).map(({ row, why }) => `Row ${row} is left out: ${why}.`));
+  const above = found.above.filter((row) => headerRow !== null && row < headerRow && row !== wordingRow);
+  if (above.length > 0 && file.format !== "json")
+    notices.push(
+      `${above.length === 1 ? `Row ${above[0]} stands` : `Rows ${above[0]} to ${above.at(-1)} stand`} above the table and ${above.length === 1 ? "is" : "are"} left out.`,
+    );
+  if (file.format !== "json" && headerRow !== null) options = { ...options, ...namesFor(cells, first, options, notices) };
   return { options, sheets: file.sheets, understood, ...(await tryOut(file, options, first, notices)) };
+}
+
+function headerWords(header: number | null, wording: number | null, leftOut: readonly number[]): string {
+  const names = header === null ? "no row holds names" : wording === header ? `row ${header} holds the wordings` : `row ${header} names`;
+  const rest = [
+    ...(wording !== null && wording !== header ? [`row ${wording} wordings`] : []),
+    ...leftOut.map((row) => `row ${row} left out`),
+  ];
+  return rest.length === 0 && header !== null && wording !== header ? `row ${header} holds the names` : [names, ...rest].join(", ");
+}
+
+/** How many columns are read, and under which names: empty columns at the end are none, names that are at fault are mended, wordings give names. */
+function namesFor(
+  header: readonly Cell[],
+  first: readonly { number: number; cells: Cell[] }[],
+  options: TableOptions,
+  notices: string[],
+): Pick<TableOptions, "width" | "names"> {
+  const blank = (cell: Cell | undefined) => cell === null || cell === undefined || String(cell).trim() === "";
+  const last = Math.max(options.headerRow ?? 0, options.wordingRow ?? 0, ...options.leftOutRows);
+  const answers = first.filter((row) => row.number > last && !isTotalsRow(row.cells));
+  const used = Math.max(0, ...[{ cells: header }, ...answers].map(({ cells }) => cells.findLastIndex((cell) => !blank(cell)) + 1));
+  const spare = header.length - used;
+  const width = used < header.length && used > 0 ? used : null;
+  if (width !== null && spare > 0 && options.format === "delimited")
+    notices.push(`${counted(spare, "empty column")} at the end ${spare === 1 ? "is" : "are"} left out.`);
+  if (options.names !== null) return { width, names: options.names };
+  const cells = Array.from({ length: width ?? header.length }, (_, at) => header[at] ?? null);
+  if (options.wordingRow === options.headerRow) {
+    const names = namesFromWordings(partWordings(cells.map((cell) => (cell === null ? "" : String(cell)))));
+    notices.push("Row " + options.headerRow + " holds wordings, which stay as labels; short names were made from them and can be changed.");
+    return { width, names };
+  }
+  const mended = mendedNames(cells);
+  const faults = cells.flatMap((cell, at) => (String(cell ?? "").trim() === mended[at] ? [] : [at]));
+  const nameless = faults.filter((at) => blank(cells[at]));
+  const others = faults.filter((at) => !blank(cells[at]) && String(cells[at]).replace(/\s+/g, " ").trim() !== mended[at]);
+  const tooLong = cells.some((cell) => String(cell ?? "").length > LONGEST_NAME);
+  if (faults.length === 0 || tooLong) return { width, names: null };
+  if (nameless.length > 0)
+    notices.push(
+      `${nameless.length === 1 ? `Column ${nameless[0]! + 1} has` : `${nameless.length} columns have`} no name in row ${options.headerRow} and ${nameless.length === 1 ? "is" : "are"} called ${listed(nameless.map((at) => mended[at]!))}.`,
+    );
+  if (others.length > 0)
+    notices.push(
+      `${others.length === 1 ? "A name comes" : `${others.length} names come`} twice or cannot be used as ${others.length === 1 ? "it is" : "they are"}, and became ${listed(others.map((at) => mended[at]!))}.`,
+    );
+  return { width, names: mended };
 }
 
 /** The first table with at least two rows of at least two cells; a sheet of remarks before it is none. */
@@ -133,32 +206,15 @@ async function firstRows(file: OpenedFile, options: TableOptions): Promise<{ num
 }
 
 const filled = (cells: readonly Cell[]) => cells.filter((cell) => cell !== null && String(cell).trim() !== "").length;
-const isNumber = (cell: Cell) =>
-  typeof cell === "number" || (typeof cell === "string" && cell.trim() !== "" && !Number.isNaN(Number(cell.replace(",", "."))));
 
-/**
- * The header is the first row at least half as full as rows usually are: titles above it hold one or two cells. A row of
- * numbers alone holds no names.
- */
-function findHeader(
-  rows: readonly { number: number; cells: Cell[] }[],
-  file: OpenedFile,
-  sheet: string | null,
-): { row: number | null; why: string } {
-  if (file.format === "json") return { row: 1, why: "the names are the keys of the rows" };
+/** The rows above the answers; what a description beside the table says goes first. */
+function headerOf(rows: readonly { number: number; cells: Cell[] }[], file: OpenedFile, sheet: string | null): HeaderRows {
+  const none = { wordings: null, leftOut: [], above: [] };
+  if (file.format === "json") return { ...none, names: 1, why: "the names are the keys of the rows" };
   const said = file.table(sheet);
-  if (said && !said.hint.header) return { row: null, why: "the package says so" };
-  const top = rows.slice(0, 50);
-  const counts = top.map((row) => filled(row.cells)).filter((count) => count > 0);
-  const usual = counts.sort((a, b) => a - b)[Math.floor(counts.length / 2)] ?? 0;
-  const found = top.find((row) => filled(row.cells) > 0 && filled(row.cells) >= 0.5 * usual);
-  if (!found) return { row: 1, why: "nothing else was found" };
-  const there = found.cells.filter((cell) => cell !== null && String(cell).trim() !== "");
-  if (there.every(isNumber)) return { row: null, why: `row ${found.number}, the first with cells throughout, holds numbers only` };
-  return {
-    row: found.number,
-    why: found.number === 1 ? "it is the first row, and not all numbers" : "it is the first row that is filled throughout",
-  };
+  if (said)
+    return said.hint.header ? { ...none, names: 1, why: "the package says so" } : { ...none, names: null, why: "the package says so" };
+  return findHeaderRows(rows);
 }
 
 /** Reads the first rows as the whole would be read. */
@@ -194,7 +250,7 @@ async function tryOut(
     return {
       columns: (names ?? header?.cells.map((cell) => String(cell ?? "")) ?? [])
         .slice(0, shown)
-        .map((name) => ({ name, kind: "text" as const, label: "" })),
+        .map((name) => ({ name, kind: "text" as const, label: "", question: "" })),
       rows: first
         .filter((row) => row.number > (options.headerRow ?? 0))
         .slice(0, SHOWN_ROWS)
@@ -205,12 +261,11 @@ async function tryOut(
     };
   }
   const said = new Map(file.codebook(options.sheet).map((v) => [v.name, v]));
-  const kinds = new Map(guessCodebook(data.columns.map(columnFacts)).map((v) => [v.name, v.kind]));
-  const columns = data.columns.map(({ name }) => ({
-    name,
-    kind: said.get(name)?.kind ?? kinds.get(name)!,
-    label: said.get(name)?.label ?? "",
-  }));
+  const guessed = new Map(guessCodebook(data.columns.map(columnFacts)).map((v) => [v.name, v]));
+  const columns = data.columns.map(({ name }) => {
+    const { kind, label, question } = said.get(name) ?? guessed.get(name)!;
+    return { name, kind, label, question };
+  });
   const rows = Array.from({ length: Math.min(SHOWN_ROWS, data.rows) }, (_, row) =>
     data.columns.map(({ texts }, position) => {
       const chunk = chunks.find((c) => c.position === position && row < c.values.length)!;
@@ -229,8 +284,12 @@ function clipped(text: string | null): string | null {
 function noticesOf(data: TableData, said: ReadonlyMap<string, unknown>): string[] {
   const named = (columns: Iterable<number>) => listed([...columns].sort((a, b) => a - b).map((at) => data.columns[at]?.name ?? ""));
   const withText = (test: (text: string) => boolean) => data.columns.flatMap((c, at) => (c.texts.some(test) ? [at] : []));
-  const { dates, percents, formulasWithoutValue, emptyRows } = data.facts;
+  const { dates, percents, formulasWithoutValue, emptyRows, totals } = data.facts;
   const notices: string[] = [];
+  if (totals.length > 0)
+    notices.push(
+      `${totals.length === 1 ? `Row ${totals[0]} holds` : `Rows ${totals.join(" and ")} hold`} totals or means of the rows above and ${totals.length === 1 ? "is" : "are"} left out.`,
+    );
   if (dates.size > 0) notices.push(`Dates are kept as year-month-day in ${named(dates)}.`);
   if (percents.size > 0) notices.push(`Percentages are kept as the number before the sign in ${named(percents)}: 45 % is 45.`);
   if (formulasWithoutValue > 0)

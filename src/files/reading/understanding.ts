@@ -10,6 +10,9 @@ export const GivenOptions = z
     decimal: DecimalMark,
     sheet: TableOptions.shape.sheet.unwrap(),
     headerRow: TableOptions.shape.headerRow.unwrap(),
+    wordingRow: TableOptions.shape.wordingRow.unwrap(),
+    leftOutRows: TableOptions.shape.leftOutRows.unwrap(),
+    totals: TableOptions.shape.totals.unwrap(),
     names: TableOptions.shape.names.unwrap(),
     shortRows: TableOptions.shape.shortRows.unwrap(),
   })
@@ -30,7 +33,7 @@ export const Understanding = z.strictObject({
   /** Tables there are to choose from. */
   sheets: z.array(z.string()),
   understood: z.array(Understood),
-  columns: z.array(z.strictObject({ name: z.string(), kind: VariableKind, label: z.string() })),
+  columns: z.array(z.strictObject({ name: z.string(), kind: VariableKind, label: z.string(), question: z.string() })),
   /** The first rows of answers as they would be kept; null where a cell is empty. */
   rows: z.array(z.array(z.string().nullable())),
   /** What a person should know before going on. */

@@ -2,9 +2,12 @@ import { z } from "zod";
 import type { AnswerStrip } from "../analyse/answer-strip";
 import type { Finding } from "../analyse/responses/findings";
 import type { MissingPattern } from "../analyse/responses/missing-pattern";
+import type { OpenPoint } from "../analyse/responses/open-points";
 import type { LookResult } from "../analyse/responses/variable-look";
+import type { StudyParts } from "../model/context";
 import { ObjectId, VariableName } from "../model/names";
 import type { ResponseColumn } from "../model/response-column";
+import { familyOf } from "../prepare/answers/column-answers";
 import type { AskedKind } from "./kind";
 
 const Name = z.strictObject({ name: VariableName });
@@ -52,6 +55,40 @@ export const checks = {
   needs: (_: Nothing, __: unknown, file: readonly string[]) => ({ names: named(file) }),
   load: () => import("../analyse/responses/check-responses"),
 } satisfies AskedKind<"checks", Nothing, Nothing, Finding[]>;
+
+const OpenPoints = z.strictObject({
+  variables: z.array(
+    z.strictObject({
+      name: VariableName,
+      /** What it shares with others of one question. */
+      family: z.string().nullable(),
+      /** Its answers are read already. */
+      read: z.boolean(),
+      /** Moments that a variable of minutes is made of already. */
+      minutesOf: z.array(VariableName).optional(),
+    }),
+  ),
+});
+export type OpenPointsSpec = z.infer<typeof OpenPoints>;
+
+/** What in the file is still to be understood: words without numbers, items without a range, several answers in a cell. */
+export const openPoints = {
+  kind: "open-points",
+  spec: OpenPoints,
+  specOf: (_: Nothing, { codebook, derived, readings }: StudyParts) => {
+    const made = new Set(derived.map((d) => d.name));
+    const read = new Set(readings.flatMap((r) => r.variables));
+    const used = new Set(derived.flatMap(({ recipe }) => (recipe.kind === "choice" || recipe.kind === "ticked" ? [recipe.from] : [])));
+    const minutesOf = derived.flatMap(({ recipe }) => (recipe.kind === "minutes" ? [recipe.from, recipe.to] : []));
+    return {
+      variables: codebook
+        .filter((v) => !made.has(v.name) && !v.asIs && !used.has(v.name))
+        .map((v) => ({ name: v.name, family: familyOf(v), read: read.has(v.name), ...(minutesOf.length === 0 ? {} : { minutesOf }) })),
+    };
+  },
+  needs: (_: Nothing, __: unknown, file: readonly string[]) => ({ names: named(file) }),
+  load: () => import("../analyse/responses/open-points"),
+} satisfies AskedKind<"open-points", Nothing, OpenPointsSpec, OpenPoint[]>;
 
 /** Who left what open. */
 export const missing = {

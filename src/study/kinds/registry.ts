@@ -1,4 +1,4 @@
-import { checks, column, look, missing, rowList, strips } from "./answers";
+import { checks, column, look, missing, openPoints, rowList, strips } from "./answers";
 import { comparison } from "./comparison";
 import { correction } from "./correction";
 import { derived } from "./derived";
@@ -11,6 +11,7 @@ import { means } from "./means";
 import { pair } from "./pair";
 import { points } from "./points";
 import { probe } from "./probe";
+import { reading } from "./reading";
 import { scale } from "./scale";
 import { structure } from "./structure";
 import { variable } from "./variable";
@@ -22,6 +23,7 @@ import { variable } from "./variable";
 export const KINDS = [
   variable,
   correction,
+  reading,
   derived,
   filter,
   scale,
@@ -39,6 +41,7 @@ export const KINDS = [
   column,
   look,
   checks,
+  openPoints,
   missing,
   rowList,
 ] as const;

@@ -53,12 +53,17 @@ export function contextFor(
   const columns = needed.length > 0 ? needed : file.slice(0, 1);
   const wanted = new Set([...behind, ...columns]);
   const context = {
-    codebook: rowsOf(study, wanted).map((v) => ({ ...v, label: "", short: "", unit: "", note: "" })),
+    codebook: rowsOf(study, wanted).map((v) => ({ ...v, label: "", question: "", short: "", unit: "", note: "", asIs: false })),
     // only what makes their scores: how else they are looked at moves nothing that stands on them
     scales: study.scales
       .filter((s) => behind.has(s.id))
       .map((s) => ({ ...s, name: "-", weightsFrom: "", respondents: null, byGroup: null })),
     corrections: study.corrections.filter((c) => wanted.has(c.variable)),
+    // only how the answers are read that are wanted: what else shares the words moves nothing
+    readings: study.readings.flatMap((r) => {
+      const variables = r.variables.filter((name) => wanted.has(name));
+      return variables.length === 0 ? [] : [{ ...r, name: "-", variables }];
+    }),
     derived: study.derived.filter((d) => behind.has(d.name)),
     filters: filters.map((f) => ({ ...f })),
   };
@@ -100,6 +105,13 @@ function keyOf(kind: string, id: string): string {
   return refKey({ kind: ["variable", "derived", "scale"].includes(kind) ? "name" : kind, id });
 }
 
+/** What a change was made to, as others stand on it: a reading changes every variable it reads or has read. */
+function keysOf(study: Lists, { subject, id, from }: Touch): string[] {
+  if (subject !== "reading") return [keyOf(subject, id)];
+  const readings = [from, objectAt(study, { kind: subject, id })] as ({ variables: string[] } | null | undefined)[];
+  return readings.flatMap((r) => r?.variables ?? []).map((name) => refKey({ kind: "name", id: name }));
+}
+
 /** An object of a study, by what it is called. */
 export interface Called extends Ref {
   readonly name: string;
@@ -113,7 +125,7 @@ export function touchedBy(study: Lists, changes: readonly Touch[]): Called[] {
   const all = changes.some(
     (c) => c.subject === "responses" || (c.subject === "filter" && (c.from as { everywhere?: boolean } | null)?.everywhere === true),
   );
-  const changed = changes.map(({ subject, id }) => keyOf(subject, id));
+  const changed = changes.flatMap((change) => keysOf(study, change));
   return TOLD.flatMap((kind) =>
     objectsOf(study, kind)
       .filter((object) => {

@@ -2,6 +2,7 @@ import { z } from "zod";
 import { Correction } from "./correction";
 import { DerivedVariable } from "./derived";
 import type { Ladder } from "./ladder";
+import { Reading } from "./reading";
 import { RespondentFilter } from "./respondent-filter";
 import { Scale } from "./scale";
 import { Variable } from "./variable";
@@ -11,11 +12,12 @@ export const StudyContext = z.strictObject({
   codebook: z.array(Variable),
   scales: z.array(Scale),
   corrections: z.array(Correction).default([]),
+  readings: z.array(Reading).default([]),
   derived: z.array(DerivedVariable).default([]),
   filters: z.array(RespondentFilter).default([]),
 });
 type Whole = z.infer<typeof StudyContext>;
-export type StudyContext = Pick<Whole, "codebook" | "scales"> & Partial<Pick<Whole, "corrections" | "derived" | "filters">>;
+export type StudyContext = Pick<Whole, "codebook" | "scales"> & Partial<Pick<Whole, "corrections" | "readings" | "derived" | "filters">>;
 
 /** The lists of a study that the definitions of its objects may look at. */
 export type StudyParts = Readonly<Whole> & { readonly ladders: readonly Ladder[] };

@@ -24,6 +24,10 @@ export function recipeInputs(recipe: Recipe): string[] {
       return ladderNames(recipe.ladder);
     case "years":
       return recipe.to?.kind === "variable" ? [recipe.from, recipe.to.variable] : [recipe.from];
+    case "ticked":
+      return recipe.block;
+    case "minutes":
+      return [recipe.from, recipe.to];
     default:
       return [recipe.from];
   }

@@ -75,14 +75,27 @@ export const Recipe = z.discriminatedUnion("kind", [
       to: SpanEnd.nullable().default(null),
     })
     .refine((r) => (r.count === "calendar") === (r.to === null), { path: ["to"], error: "Say until which day the years are counted." }),
+  /** 1 where a cell with several answers ("bus; tram") holds this one, 0 where it holds others; an empty cell says nothing. */
+  z.strictObject({
+    kind: z.literal("choice"),
+    from: VariableName,
+    answer: z.string().trim().min(1).max(1000),
+    separator: z.enum([";", ",", "|", "/", "\n"]),
+  }),
+  /** Of a question with a column an answer: 1 where this one is filled, 0 where only others of the block are, none where the block is empty. */
+  z
+    .strictObject({ kind: z.literal("ticked"), from: VariableName, block: z.array(VariableName).min(2).max(200) })
+    .refine((r) => r.block.includes(r.from), { path: ["block"], error: "The column is not one of its block." }),
+  /** Minutes from one moment to another, with decimals. */
+  z.strictObject({ kind: z.literal("minutes"), from: VariableName, to: VariableName, order: DateOrder }),
   /** A value per respondent of a ladder's sample. The ladder is kept as it stood: a later change to it, or its end, moves nothing here. */
   z
     .strictObject({ kind: z.literal("case"), statistic: CaseStatistic, ladder: Ladder, step: z.int().min(1) })
     .refine((r) => r.step <= r.ladder.steps.length, { path: ["step"], error: "The ladder has no such step." }),
 ]);
 export type Recipe = z.infer<typeof Recipe>;
-/** A recipe that a person writes; values of a model are saved where the model is. */
-export type WrittenRecipe = Exclude<Recipe, { kind: "case" }>;
+/** A recipe that a person writes; values of a model are saved where the model is, and what the file suggests is taken up where it is suggested. */
+export type WrittenRecipe = Exclude<Recipe, { kind: "case" | "choice" | "ticked" | "minutes" }>;
 
 /** A variable that is worked out from others. It has a row in the codebook under the same name. */
 export const DerivedVariable = z.strictObject({ name: VariableName, recipe: Recipe });

@@ -20,6 +20,8 @@ export const Variable = z.strictObject({
   name: VariableName,
   /** Wording of the question, or a description. */
   label: z.string().trim().max(2000).default(""),
+  /** What a question asks all its items, where its wording is parted into the question and the item; "" for none. */
+  question: z.string().trim().max(2000).default(""),
   /** A few words for tables and axes; "" where the label is short enough. */
   short: z.string().trim().max(60, "A short label has at most 60 characters.").default(""),
   kind: VariableKind.default("number"),
@@ -35,6 +37,8 @@ export const Variable = z.strictObject({
   /** What a number counts: "years", "minutes", "%". */
   unit: z.string().trim().max(60).default(""),
   note: z.string().trim().max(4000).default(""),
+  /** True: somebody has said that it stays as it is, and nothing is suggested for it any more. */
+  asIs: z.boolean().default(false),
 });
 export type Variable = z.infer<typeof Variable>;
 

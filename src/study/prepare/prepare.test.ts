@@ -73,7 +73,7 @@ describe("guessing a first codebook", () => {
 
   test("few words are a category with its levels; free text is text; words that never repeat are a code", () => {
     const category = facts("format", { numbers: 0, words: 100, texts: ["online", "in person"] });
-    expect(guessCodebook([category])[0]).toMatchObject({ kind: "category", levels: [{ value: "online" }, { value: "in person" }] });
+    expect(guessCodebook([category])[0]).toMatchObject({ kind: "category", levels: [{ value: "in person" }, { value: "online" }] });
     const texts = Array.from({ length: 80 }, (_, i) => `answer ${i}`);
     expect(kindOf(facts("remark", { numbers: 0, words: 100, texts }))).toEqual(["text"]);
     expect(kindOf(facts("learner", { numbers: 0, words: 80, texts }))).toEqual(["code"]);

@@ -6,6 +6,7 @@ import { type Scale, scoredOverSample } from "../model/scale";
 import type { StudyContext } from "../model/context";
 import { type AnswerRange, Variable } from "../model/variable";
 import { type CategoryColumn, readCategories } from "./category-column";
+import { readColumn } from "./answers/read-answers";
 import { correctedColumn } from "./corrected-column";
 import { derive } from "./derive/derive";
 import type { Derivation, DerivedFacts } from "./derive/derived-column";
@@ -54,13 +55,31 @@ export class StudyColumns {
     private readonly cache: ColumnCache | null = null,
   ) {}
 
-  /** The column as imported with its corrections, or as derived. @throws MissingColumnError, what a recipe throws */
+  /** The column as imported with its corrections and its answers read, or as derived. @throws MissingColumnError, what a recipe throws */
   column(name: string): ResponseColumn {
     const known = this.held.get(name);
     if (known) return known;
-    const column = this.recipeOf(name) ? this.derivation(name).column : correctedColumn(this.imported(name), this.study.corrections ?? []);
+    const column = this.recipeOf(name) ? this.derivation(name).column : this.counted(name);
     this.held.set(name, column);
     return column;
+  }
+
+  /** A column of the file as it counts. @throws MissingColumnError */
+  private counted(name: string): ResponseColumn {
+    const corrected = this.corrected(name);
+    const reading = this.study.readings?.find((r) => r.variables.includes(name));
+    if (!reading) return corrected;
+    return this.shelved(
+      "read",
+      name,
+      () => readColumn(corrected, reading.rule),
+      (made) => made.values.length,
+    );
+  }
+
+  /** A column of the file with its corrections, in the words of the file. @throws MissingColumnError */
+  corrected(name: string): ResponseColumn {
+    return correctedColumn(this.imported(name), this.study.corrections ?? []);
   }
 
   /** How a derived variable came out. */
@@ -289,6 +308,10 @@ function columnKey(study: StudyContext, name: string): string {
       .filter((v) => behind.has(v.name))
       .map(({ name: of, kind, range, missing, levels }) => [of, kind, range, missing, levels]),
     (study.corrections ?? []).filter((c) => behind.has(c.variable)),
+    (study.readings ?? []).flatMap((r) => {
+      const variables = r.variables.filter((of) => behind.has(of));
+      return variables.length === 0 ? [] : [{ variables, rule: r.rule }];
+    }),
     (study.filters ?? []).filter((f) => f.everywhere || filtersBehind(study, behind).includes(f.id)).map((f) => f.conditions),
   ]);
 }

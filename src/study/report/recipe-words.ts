@@ -45,6 +45,12 @@ export function recipeWords(recipe: Recipe, title: Title): string {
       return `1 where ${title(recipe.from)} is ${recipe.equals.join(" or ")}, else 0.`;
     case "case":
       return `${CASE_WORDS[recipe.statistic]} of ${recipe.ladder.name}, step ${recipe.step}, as the ladder stood then.`;
+    case "choice":
+      return `1 where ${title(recipe.from)} names ${recipe.answer} among others, 0 where it names others only.`;
+    case "ticked":
+      return `1 where ${title(recipe.from)} is filled, 0 where only others of ${recipe.block.length} are.`;
+    case "minutes":
+      return `minutes from ${title(recipe.from)} to ${title(recipe.to)}.`;
     case "years":
       if (recipe.to === null) return `${YEAR_WORDS[recipe.count]} of ${title(recipe.from)}.`;
       return `${YEAR_WORDS[recipe.count]} from ${title(recipe.from)} to ${recipe.to.kind === "day" ? recipe.to.day : title(recipe.to.variable)}.`;

@@ -3,6 +3,7 @@ import type { DerivedVariable, Recipe, WrittenRecipe } from "@/study/model/deriv
 import type { Edit } from "@/study/model/edit";
 import type { Study } from "@/study/model/study";
 import { Variable, type VariableKind } from "@/study/model/variable";
+import { CASE_WORDS } from "@/study/report/recipe-words";
 import { ordersOf } from "@/study/prepare/derive/dates";
 
 /** A derived variable that is being written: new, or one of the study opened again. */
@@ -29,6 +30,21 @@ export const RECIPE_WORDS: Record<RecipeKind, { name: string; sentence: string }
   indicator: { name: "indicator (0 or 1)", sentence: "1 where the answer is one of these, else 0." },
   years: { name: "years from dates", sentence: "Dates become years." },
 };
+
+/** What a recipe makes, in a few words. */
+export function recipeName(recipe: Recipe): string {
+  switch (recipe.kind) {
+    case "case":
+      return CASE_WORDS[recipe.statistic];
+    case "choice":
+    case "ticked":
+      return "an answer of several (0 or 1)";
+    case "minutes":
+      return "minutes taken";
+    default:
+      return RECIPE_WORDS[recipe.kind].name;
+  }
+}
 
 /** A name no variable or scale has. */
 export function freeName(stem: string, study: Study): string {
@@ -104,9 +120,10 @@ export function levelsOf(recipe: Recipe): string[] {
 
 /** A variable of the study opened again; null for one that is not written here. */
 export function reopened(derived: DerivedVariable, study: Study): DraftRecipe | null {
-  if (derived.recipe.kind === "case") return null;
+  const { recipe } = derived;
+  if (recipe.kind === "case" || recipe.kind === "choice" || recipe.kind === "ticked" || recipe.kind === "minutes") return null;
   const label = study.codebook.find((v) => v.name === derived.name)?.label ?? "";
-  return { opened: derived.name, name: derived.name, label, recipe: derived.recipe };
+  return { opened: derived.name, name: derived.name, label, recipe };
 }
 
 /** The edits that make an indicator for each level of a category, under free names. */

@@ -7,6 +7,10 @@ const OPTIONS = {
   decimal: ".",
   sheet: null,
   headerRow: 1,
+  wordingRow: null,
+  leftOutRows: [] as number[],
+  totals: "keep",
+  width: null,
   names: null,
   shortRows: "refuse",
 } as const;

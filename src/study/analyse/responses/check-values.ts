@@ -78,17 +78,38 @@ function checkNumbers(variable: Variable, column: ResponseColumn): Finding[] {
   return findings;
 }
 
-/** Numbers among the answers that look like codes for a missing one: known codes that lie outside the range, or far from the other answers. */
-function missingLike(values: readonly number[], { range, kind }: Variable): number[] {
+/**
+ * Numbers among the answers that look like codes for a missing one: known codes that lie outside the range or, where none is declared, stand apart from all
+ * other answers. An answer whose neighbours occur is an answer.
+ */
+export function missingLike(values: readonly number[], { range, kind }: Pick<Variable, "range" | "kind">): number[] {
   const codes = values.filter((v) => MISSING_NUMBER.test(String(v)));
   if (codes.length === 0) return [];
   if (range) return codes.filter((v) => v < range.low || v > range.high);
-  const rest = values.filter((v) => !codes.includes(v));
-  if (rest.length === 0) return [];
-  const low = rest.reduce((a, b) => Math.min(a, b));
-  const high = rest.reduce((a, b) => Math.max(a, b));
-  const gap = kind === "item" ? 1 : Math.max(2, 0.5 * (high - low));
-  return codes.filter((v) => (v < 0 && low >= 0) || v > high + gap);
+  const sorted = [...values].sort((a, b) => a - b);
+  // what is left when codes that stand apart at either end are taken away, the outermost first
+  let [first, last] = [0, sorted.length - 1];
+  const whole = sorted.every(Number.isInteger);
+  for (let changed = true; changed && last > first;) {
+    changed = false;
+    const spread = sorted[last - 1]! - sorted[first]!;
+    for (let above = 1; above <= Math.min(4, last - first); above++) {
+      const [code, below] = [sorted[last - above + 1]!, sorted[last - above]!];
+      const gap = kind === "item" || (whole && below <= 12) ? 1 : Math.max(2, 0.5 * (below - sorted[first]!));
+      if (sorted.slice(last - above + 1, last + 1).every((v) => codes.includes(v)) && code - below > gap) {
+        last -= above;
+        changed = true;
+        break;
+      }
+    }
+    const low = sorted[first]!;
+    if (!changed && last > first && codes.includes(low) && low < 0 && sorted[first + 1]! - low > Math.max(1, 0.1 * spread)) {
+      first++;
+      changed = true;
+    }
+  }
+  const rest = new Set(sorted.slice(first, last + 1));
+  return codes.filter((v) => !rest.has(v));
 }
 
 function checkWords(variable: Variable, column: ResponseColumn): Finding[] {

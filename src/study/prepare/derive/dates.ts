@@ -27,6 +27,23 @@ export function readDay(text: string, order: DateOrder): Day | null {
   return { year, month, day };
 }
 
+const CLOCK = /[T ]+(\d{1,2})[:.h](\d{2})(?:[:.](\d{2}(?:[.,]\d+)?))?\s*(am|pm)?\s*(Z|[+-]\d{2}:?\d{2})?$/i;
+
+/** Minutes since the first of January 1970 of a day with a time, a zone allowed for; null when it is none. A day without a time has none either. */
+export function readMoment(text: string, order: DateOrder): number | null {
+  const written = text.trim();
+  const day = readDay(written, order);
+  const clock = CLOCK.exec(written);
+  if (!day || !clock) return null;
+  const [hours, minutes, seconds] = [Number(clock[1]), Number(clock[2]), Number((clock[3] ?? "0").replace(",", "."))];
+  const half = clock[4]?.toLowerCase();
+  if (minutes > 59 || seconds >= 61 || hours > (half ? 12 : 23) || (half && hours === 0)) return null;
+  const zone = /([+-])(\d{2}):?(\d{2})/.exec(clock[5] ?? "");
+  const ahead = zone ? (zone[1] === "-" ? -1 : 1) * (Number(zone[2]) * 60 + Number(zone[3])) : 0;
+  const hour = half ? (hours % 12) + (half === "pm" ? 12 : 0) : hours;
+  return dayNumber(day) * 1440 + hour * 60 + minutes + seconds / 60 - ahead;
+}
+
 /** The orders in which every one of some texts is a day; none when they are no dates, several when it cannot be told. */
 export function ordersOf(texts: readonly string[]): DateOrder[] {
   return (Object.keys(PATTERNS) as DateOrder[]).filter((order) => texts.length > 0 && texts.every((text) => readDay(text, order) !== null));

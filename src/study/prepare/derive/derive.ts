@@ -5,7 +5,8 @@ import type { Recipe } from "../../model/derived";
 import type { LadderColumns } from "../ladder-models";
 import { type NumericColumn } from "../numeric-column";
 import { deriveByCase } from "./case-values";
-import { completedYears, type Day, exactYears, readDay } from "./dates";
+import { choose, tick } from "./chosen";
+import { completedYears, type Day, exactYears, readDay, readMoment } from "./dates";
 import { type Derivation, numberDerivation } from "./derived-column";
 import { deriveByFormula, type FormulaInputs } from "./formula-values";
 import { indicate, lookUp } from "./lookup";
@@ -69,6 +70,16 @@ export function derive(name: string, recipe: Recipe, inputs: RecipeInputs): Deri
       return deriveByCase(name, recipe, inputs.ladder);
     case "years":
       return years(name, recipe, inputs);
+    case "choice":
+      return choose(name, recipe, inputs.categories(recipe.from));
+    case "ticked":
+      return tick(
+        name,
+        recipe.block.map((column) => inputs.categories(column)),
+        recipe.block.indexOf(recipe.from),
+      );
+    case "minutes":
+      return minutes(name, recipe, inputs);
   }
 }
 
@@ -121,4 +132,13 @@ function years(name: string, recipe: Extract<Recipe, { kind: "years" }>, inputs:
 function span(from: Day | null, to: Day | null, count: "calendar" | "completed" | "exact"): number {
   if (!from || !to) return NaN;
   return count === "exact" ? exactYears(from, to) : completedYears(from, to);
+}
+
+/** Minutes between two moments; none where either is no moment. */
+function minutes(name: string, { from, to, order }: Extract<Recipe, { kind: "minutes" }>, inputs: RecipeInputs): Derivation {
+  const [begun, ended] = [inputs.categories(from), inputs.categories(to)];
+  const [starts, ends] = [begun, ended].map(({ levels }) => levels.map((text) => readMoment(text, order) ?? NaN)) as [number[], number[]];
+  const missing = begun.missing.map((m, row) => (m || ended.missing[row] ? 1 : 0));
+  const values = Float64Array.from(missing, (gone, row) => (gone ? 0 : ends[ended.codes[row]!]! - starts[begun.codes[row]!]!));
+  return numberDerivation(name, values, missing);
 }
