@@ -5,9 +5,12 @@ import { Scale } from "@/study/model/scale";
 import { Variable } from "@/study/model/variable";
 import { PLANTED, SCALES } from "./true-parameters";
 
+/** Under this name it stands in the list. */
+export const DEMO_NAME = "Canal Street evening classes";
+
 /** What the researchers of the demo decided about their data: codebook, scales and ladders, as edits through the door. */
 export function canalStreetEdits(): Edit[] {
-  return [{ subject: "name", to: "Canal Street evening classes" }, ...codebook(), ...scales(), ...ladders()];
+  return [{ subject: "name", to: DEMO_NAME }, ...codebook(), ...scales(), ...ladders()];
 }
 
 function codebook(): Edit[] {

@@ -16,6 +16,7 @@ import { responsesRepository } from "./repositories/responses-repository";
 import { studiesRepository } from "./repositories/studies-repository";
 import { storageFault } from "./storage-faults";
 import { editStudy, studyAt } from "./study-door";
+import { copyStudy, putStudyAway, renameStudy } from "./study-list";
 import { deleteStudy, eraseStudy, sweepDeleted, takeStudyBack } from "./study-end";
 import { saveUpload } from "./uploads";
 import { withdrawRespondent } from "./withdrawal";
@@ -324,4 +325,26 @@ describe("a respondent who withdraws", () => {
     await expect(withdrawRespondent(database(), id, 7, 1, folder)).rejects.toThrow(/another window/);
     expect(studiesRepository(database()).load(id)).toMatchObject({ revision: 1, study: { responses: { rows: 9 } } });
   });
+});
+
+test("a study is renamed on its trail, copied onto the same responses, put away; what ends one leaves the copy whole", async () => {
+  const { id } = await bring();
+  renameStudy(database(), id, "First wave");
+  expect(studiesRepository(database()).revisions(id, { before: null, most: 1 })[0]!.changes).toMatchObject([
+    { subject: "name", to: "First wave" },
+  ]);
+  const copies = [copyStudy(database(), id), copyStudy(database(), id)];
+  expect(copies.map(({ study }) => study.name)).toEqual(["First wave (copy)", "First wave (copy 2)"]);
+  const { study } = studiesRepository(database()).load(id);
+  expect(copies[0]!.study).toEqual({ ...study, name: "First wave (copy)" });
+  putStudyAway(database(), id, true);
+  const list = () => Object.fromEntries(studiesRepository(database()).list().map((line) => [line.name, line.putAway])); // prettier-ignore
+  expect(list()).toEqual({ "First wave": true, "First wave (copy)": false, "First wave (copy 2)": false });
+  putStudyAway(database(), id, false);
+  expect(list()["First wave"]).toBe(false);
+  deleteStudy(database(), id);
+  expect(() => putStudyAway(database(), id, true)).toThrow("study");
+  await eraseStudy(database(), id, folder);
+  const [age] = responsesRepository(database()).columns(copies[0]!.study.responses!.dataset, ["age"]);
+  expect(age!.values).toHaveLength(50);
 });

@@ -29,6 +29,8 @@ export const studies = sqliteTable("studies", {
     .default(sql`(datetime('now'))`),
   /** When it was deleted, as an ISO time: for a while it can be taken back. */
   deletedAt: text(),
+  /** When it was put away, as an ISO time: it stands apart in the list, and all of it is kept. */
+  putAwayAt: text(),
 });
 
 /** What changed from what to what; never rewritten. The trail and undo read it. */

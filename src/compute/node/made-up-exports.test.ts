@@ -91,7 +91,6 @@ test("of sixty exports of every shape at least 55 are understood at first sight,
   );
   expect(all.filter(({ silent }) => silent.length > 0)).toEqual([]);
   const right = all.filter(({ asked }) => asked.length === 0);
-  console.log(JSON.stringify(all.filter(({ asked }) => asked.length > 0), null, 1));
   expect(all.filter(({ asked }) => asked.length > 0).length).toBeLessThanOrEqual(5);
   expect(right.length).toBeGreaterThanOrEqual(55);
 });

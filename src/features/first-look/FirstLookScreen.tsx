@@ -1,7 +1,7 @@
 "use client";
 
 import { useSearchParams } from "next/navigation";
-import { newId } from "@/features/study/new-id";
+import { newId } from "@/study/model/new-id";
 import { useStudy } from "@/features/study/study-context";
 import { useOutdated } from "@/features/study/use-seen";
 import { Look } from "@/study/model/look";

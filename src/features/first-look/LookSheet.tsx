@@ -2,7 +2,7 @@
 
 import { useState } from "react";
 import { ComputationState } from "@/features/study/ComputationState";
-import { newId } from "@/features/study/new-id";
+import { newId } from "@/study/model/new-id";
 import { useStudy } from "@/features/study/study-context";
 import { useAsked } from "@/features/study/use-computed";
 import { useSeen } from "@/features/study/use-seen";

@@ -2,7 +2,7 @@
 
 import { useRouter } from "next/navigation";
 import { useState } from "react";
-import { newId } from "@/features/study/new-id";
+import { newId } from "@/study/model/new-id";
 import { useStudy } from "@/features/study/study-context";
 import type { RespondentFilter } from "@/study/model/respondent-filter";
 import { counted } from "@/study/report/format-number";

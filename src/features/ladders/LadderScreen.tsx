@@ -1,6 +1,6 @@
 "use client";
 
-import { newId } from "@/features/study/new-id";
+import { newId } from "@/study/model/new-id";
 import { useStudy } from "@/features/study/study-context";
 import { Ladder } from "@/study/model/ladder";
 import page from "@/ui/parts/page.module.css";

@@ -2,7 +2,7 @@
 
 import Link from "next/link";
 import { useState } from "react";
-import { newId } from "@/features/study/new-id";
+import { newId } from "@/study/model/new-id";
 import { useStudy } from "@/features/study/study-context";
 import { CaseStatistic } from "@/study/model/derived";
 import type { Ladder } from "@/study/model/ladder";

@@ -1,3 +1,4 @@
+import { searchWords } from "@/study/model/variable";
 import { type Term, termIdentity } from "@/core/regression/terms";
 import { type CaseFilter, type Ladder, ladderNames } from "@/study/model/ladder";
 import { categoryChoices, type Names, numericChoices } from "@/features/study/name-choices";
@@ -78,7 +79,7 @@ export function filterChoices(study: Names): Choice[] {
       v.levels.map((level) => ({
         value: filterValue({ variable: v.name, equals: [level.value] }),
         label: `${titleOf(study, v.name)}: ${level.label || level.value}`,
-        search: v.name,
+        search: searchWords(v),
         group: titleOf(study, v.name),
       })),
     );

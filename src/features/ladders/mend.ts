@@ -1,4 +1,4 @@
-import { newId } from "@/features/study/new-id";
+import { newId } from "@/study/model/new-id";
 import type { Recipe } from "@/study/model/derived";
 import type { Edit } from "@/study/model/edit";
 import type { Ladder } from "@/study/model/ladder";

@@ -167,7 +167,7 @@ export function AnswersGrid({ chosen, rows: list, version, view, at, onAt, onCho
         if (column < 0) return shown(codebook.get(name)!, sheet.cell(place, name)?.text ?? null);
         const text = cells[i]![column] ?? null;
         const correction = corrections.get(correctionId({ row: dataRow(place) + 1, variable: name }));
-        const counts = correction && correction.from === text ? correction.to : text;
+        const counts = sheet.counts(name, correction && correction.from === text ? correction.to : text);
         const label = view === "labels" && counts !== null ? labels.get(name)?.get(counts) : undefined;
         return (label || counts || "").replace(/[\t\r\n]+/g, " ");
       }),
@@ -269,7 +269,13 @@ export function AnswersGrid({ chosen, rows: list, version, view, at, onAt, onCho
                     className={marks.join(" ")}
                     style={{ left: GUTTER + column.start, width: column.size }}
                     title={
-                      cell?.corrected ? `corrected; the file says ${cell.imported ?? "nothing"}` : gone ? "declared missing" : undefined
+                      cell?.corrected
+                        ? `corrected; the file says ${cell.imported ?? "nothing"}`
+                        : cell?.read
+                          ? `the file says ${cell.imported}`
+                          : gone
+                            ? "declared missing"
+                            : undefined
                     }
                     onClick={(event) => click(event, { row: row.index, column: column.index })}
                     onDoubleClick={() => setEditing(true)}

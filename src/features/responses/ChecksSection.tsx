@@ -66,16 +66,18 @@ function Check(props: { kind: CheckKind; found: Finding[]; onShow: Props["onShow
           </span>
         </h3>
         <p>{why}</p>
-        {all && all.edits.length > 0 && (
-          <button type="button" className="link" onClick={() => void store.edit(...all.edits)}>
-            {all.label}
-          </button>
-        )}
-        {found.length > 4 && (
-          <button type="button" className="link" aria-expanded={open} onClick={() => setOpen(!open)}>
-            {open ? "Fold" : `Show all ${found.length}`}
-          </button>
-        )}
+        <span className={css.ways}>
+          {all && all.edits.length > 0 && (
+            <button type="button" className="link" onClick={() => void store.edit(...all.edits)}>
+              {all.label}
+            </button>
+          )}
+          {found.length > 4 && (
+            <button type="button" className="link" aria-expanded={open} onClick={() => setOpen(!open)}>
+              {open ? "Fold" : `Show all ${found.length}`}
+            </button>
+          )}
+        </span>
       </header>
       {open && (
         <ul>

@@ -3,7 +3,7 @@
 import { Input } from "antd";
 import { Fragment, useState } from "react";
 import { useStudy } from "@/features/study/study-context";
-import type { Variable } from "@/study/model/variable";
+import { searchWords, type Variable } from "@/study/model/variable";
 import { formatPlain } from "@/study/report/format-number";
 import { CodebookEntry, KIND_WORDS } from "./CodebookEntry";
 import { ManyEntries } from "./ManyEntries";
@@ -20,9 +20,7 @@ export function Codebook({ chosen, onChoose }: { chosen: string | null; onChoose
   const [pasting, setPasting] = useState(false);
   const [find, setFind] = useState("");
   const typed = find.trim().toLocaleLowerCase();
-  const rows = study.codebook.filter(
-    (v) => typed === "" || `${v.name} ${v.label} ${v.short} ${v.note}`.toLocaleLowerCase().includes(typed),
-  );
+  const rows = study.codebook.filter((v) => typed === "" || `${searchWords(v)} ${v.note}`.toLocaleLowerCase().includes(typed));
   const derived = new Set(study.derived.map((d) => d.name));
   const { shown, end } = useGrowing(rows.length, rows.findIndex((v) => v.name === (open ?? chosen)) + 20);
 
@@ -79,10 +77,11 @@ export function Codebook({ chosen, onChoose }: { chosen: string | null; onChoose
             </tr>
           </thead>
           <tbody>
-            {rows.slice(0, shown).map((variable) => (
+            {rows.slice(0, shown).map((variable, at) => (
               <Row
                 key={variable.name}
                 variable={variable}
+                asked={variable.question !== rows[at - 1]?.question}
                 derived={derived.has(variable.name)}
                 chosen={chosen === variable.name}
                 marked={marked.has(variable.name)}
@@ -119,6 +118,8 @@ function breakable(name: string) {
 
 interface RowProps {
   variable: Variable;
+  /** Its question is said here, and not again for the items that follow. */
+  asked: boolean;
   derived: boolean;
   chosen: boolean;
   marked: boolean;
@@ -128,7 +129,7 @@ interface RowProps {
   onClose: () => void;
 }
 
-function Row({ variable, derived, chosen, marked, open, onMark, onOpen, onClose }: RowProps) {
+function Row({ variable, asked, derived, chosen, marked, open, onMark, onOpen, onClose }: RowProps) {
   return (
     <>
       <tr className={chosen ? css.chosen : undefined}>
@@ -147,7 +148,9 @@ function Row({ variable, derived, chosen, marked, open, onMark, onOpen, onClose 
           {derived && <span className={css.derivedMark}>worked out</span>}
         </th>
         <td className={css.label}>
+          {asked && variable.question && <small className={css.question}>{variable.question}</small>}
           {variable.label}
+          {variable.short && <span className="quiet"> · {variable.short}</span>}
           {variable.unit && <span className="quiet"> ({variable.unit})</span>}
         </td>
         <td>{KIND_WORDS[variable.kind]}</td>

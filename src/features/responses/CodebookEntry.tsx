@@ -3,6 +3,8 @@
 import { Button, Input, InputNumber, Select } from "antd";
 import { useState } from "react";
 import { useStudy } from "@/features/study/study-context";
+import { useAsked } from "@/features/study/use-computed";
+import { formatPlain } from "@/study/report/format-number";
 import { Variable, type VariableKind } from "@/study/model/variable";
 import { categoryLevels } from "@/study/prepare/category-levels";
 import { family } from "./family";
@@ -26,6 +28,9 @@ export function CodebookEntry({ variable, onClose }: { variable: Variable; onClo
   const [high, setHigh] = useState<number | null>(variable.range?.high ?? null);
   const [fault, setFault] = useState<string | null>(null);
   const others = family(variable, study.codebook).filter((v) => v.name !== variable.name);
+  const strip = useAsked("strips", { names: [variable.name] }, { enabled: variable.kind === "item" || variable.kind === "number" })
+    .result?.[0];
+  const given = strip && strip.answers.length > 0 ? { low: strip.answers[0]!.value, high: strip.answers.at(-1)!.value } : null;
   const id = (field: string) => `entry-${field}`;
 
   const keep = async (names: "this" | "all") => {
@@ -64,6 +69,12 @@ export function CodebookEntry({ variable, onClose }: { variable: Variable; onClo
     >
       <label htmlFor={id("label")}>Wording or label</label>
       <Input id={id("label")} autoFocus value={draft.label} onChange={(event) => setDraft({ ...draft, label: event.target.value })} />
+      {draft.question !== "" && (
+        <>
+          <label htmlFor={id("question")}>Asked of all its items</label>
+          <Input id={id("question")} value={draft.question} onChange={(event) => setDraft({ ...draft, question: event.target.value })} />
+        </>
+      )}
       <label htmlFor={id("kind")}>Kind</label>
       <Select
         id={id("kind")}
@@ -74,8 +85,34 @@ export function CodebookEntry({ variable, onClose }: { variable: Variable; onClo
       />
       <label htmlFor={id("low")}>Possible answers</label>
       <span className={css.pair}>
-        <InputNumber id={id("low")} aria-label="Lowest possible answer" style={{ width: 84 }} value={low} onChange={setLow} /> to{" "}
-        <InputNumber aria-label="Highest possible answer" style={{ width: 84 }} value={high} onChange={setHigh} />
+        <InputNumber
+          id={id("low")}
+          aria-label="Lowest possible answer"
+          style={{ width: 84 }}
+          value={low}
+          onChange={setLow}
+          placeholder={given ? String(given.low) : ""}
+        />{" "}
+        to{" "}
+        <InputNumber
+          aria-label="Highest possible answer"
+          style={{ width: 84 }}
+          value={high}
+          onChange={setHigh}
+          placeholder={given ? String(given.high) : ""}
+        />{" "}
+        {given && low === null && high === null && given.low < given.high && (
+          <button
+            type="button"
+            className="link"
+            onClick={() => {
+              setLow(given.low);
+              setHigh(given.high);
+            }}
+          >
+            as given, {formatPlain(given.low)} to {formatPlain(given.high)}
+          </button>
+        )}
       </span>
       <label htmlFor={id("missing")}>Missing codes</label>
       <Select

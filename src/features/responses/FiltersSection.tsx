@@ -2,7 +2,7 @@
 
 import { Button, Checkbox, Input, InputNumber, Select } from "antd";
 import { useState } from "react";
-import { newId } from "@/features/study/new-id";
+import { newId } from "@/study/model/new-id";
 import { useStudy } from "@/features/study/study-context";
 import { useAsked } from "@/features/study/use-computed";
 import { usedBy } from "@/study/kinds/standing";

@@ -13,6 +13,7 @@ export function LevelsField({ levels, onChange }: { levels: readonly ValueLabel[
     next.splice(at + by, 0, taken!);
     onChange(next);
   };
+  const wide = levels.some((level) => level.value.length > 9); // words as values are read whole
   return (
     <div className={css.levels}>
       {levels.map((level, at) => (
@@ -22,7 +23,8 @@ export function LevelsField({ levels, onChange }: { levels: readonly ValueLabel[
             aria-label={`Value ${at + 1}`}
             value={level.value}
             onChange={(e) => put(at, { value: e.target.value })}
-            style={{ width: 84 }}
+            title={level.value}
+            style={{ width: wide ? 230 : 84, flex: "none" }}
           />
           <Input
             size="small"

@@ -14,8 +14,10 @@ import { DerivedSection } from "./DerivedSection";
 import { FiltersSection } from "./FiltersSection";
 import { FurtherResponses } from "./FurtherResponses";
 import { MissingSection } from "./MissingSection";
+import { OpenSection } from "./open/OpenSection";
 import type { DraftRecipe } from "./recipes/draft-recipe";
 import css from "./responses.module.css";
+import { SeriousSection } from "./SeriousSection";
 import { SheetSentence, type SheetView } from "./SheetSentence";
 import { VariableMargin } from "./VariableMargin";
 import { Withdrawal } from "./Withdrawal";
@@ -36,6 +38,7 @@ export function ResponsesScreen() {
   const list = useAsked("row-list", { shown: view.shown, order: view.order });
   const rows = natural ? null : list.result;
   const checks = useAsked("checks", {}, { enabled: wanted });
+  const points = useAsked("open-points", {}, { enabled: wanted });
   useRespondentAsked((row) => {
     if (rows && !rows.includes(row)) setView({ ...view, shown: { kind: "all" }, order: null });
     setAt({ row: rows?.includes(row) ? rows.indexOf(row) : row, column: at.column });
@@ -56,6 +59,15 @@ export function ResponsesScreen() {
     if (variable !== null) setChosen(variable);
     document.getElementById("answers")?.scrollIntoView({ block: "start" });
   };
+  /** The editor stands far below: it is brought into sight, and can be typed in at once. */
+  const make = (recipe: DraftRecipe) => {
+    setDraft(recipe);
+    requestAnimationFrame(() => {
+      const editor = document.getElementById("recipe-editor");
+      editor?.scrollIntoView({ block: "center" });
+      editor?.querySelector<HTMLElement>("input, select, textarea")?.focus({ preventScroll: true });
+    });
+  };
   useRowsAsked((asked) => show(asked, null));
   const dataRow = rows ? rows[at.row] : at.row;
   const open = checks.result?.length ?? 0;
@@ -65,12 +77,15 @@ export function ResponsesScreen() {
       <main className={page.sheet}>
         <SheetSentence view={view} onView={setView} shownCount={rows?.length ?? dataset.rows} />
         <nav aria-label="On this page" className={css.contents}>
+          <a href="#open">Understood, and open{points.result ? ` (${formatCount(points.result.length)})` : ""}</a>
           <a href="#checks">To check{checks.result ? ` (${formatCount(open)})` : ""}</a>
+          <a href="#serious">Who answered seriously</a>
           <a href="#derived">Variables worked out ({study.derived.length})</a>
           <a href="#filters">Left out, and filters ({study.filters.length})</a>
           <a href="#missing">Missing answers</a>
           <a href="#further">Take in more, or save</a>
         </nav>
+        <OpenSection points={points} asked={wanted} onAsk={() => setWanted(true)} />
         <div className={wide ? css.one : css.halves}>
           {!wide && (
             <section aria-label="Codebook and kinds">
@@ -96,7 +111,8 @@ export function ResponsesScreen() {
             />
           </section>
         </div>
-        <ChecksSection checks={checks} asked={wanted} onAsk={() => setWanted(true)} onShow={show} onCombine={setDraft} />
+        <ChecksSection checks={checks} asked={wanted} onAsk={() => setWanted(true)} onShow={show} onCombine={make} />
+        <SeriousSection asked={wanted} onAsk={() => setWanted(true)} onShow={show} />
         <DerivedSection draft={draft} onDraft={setDraft} onChoose={setChosen} />
         <FiltersSection onShow={(shown) => setView({ ...view, shown })} />
         <MissingSection onShow={(row) => show([row], null)} />
@@ -111,7 +127,7 @@ export function ResponsesScreen() {
         name={chosen}
         row={dataRow ?? null}
         onOrder={(order) => setView({ ...view, order })}
-        onMake={(recipe) => setDraft(recipe)}
+        onMake={make}
         counted={counted(rows?.length ?? dataset.rows, "respondent")}
       />
     </div>

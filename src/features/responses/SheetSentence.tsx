@@ -1,5 +1,6 @@
 "use client";
 
+import { searchWords } from "@/study/model/variable";
 import { useStudy } from "@/features/study/study-context";
 import type { SheetOrder, Shown } from "@/study/analyse/responses/row-list";
 import { counted, formatCount } from "@/study/report/format-number";
@@ -34,8 +35,8 @@ export function SheetSentence({ view, onView, shownCount }: { view: SheetView; o
     return kind === "in-study" ? { kind } : kind === "rows" ? shown : { kind: "all" };
   };
   const orders = study.codebook.flatMap((v) => [
-    { value: `up ${v.name}`, label: `${title(v.name)}, lowest first`, search: v.name },
-    { value: `down ${v.name}`, label: `${title(v.name)}, highest first`, search: v.name },
+    { value: `up ${v.name}`, label: `${title(v.name)}, lowest first`, search: searchWords(v) },
+    { value: `down ${v.name}`, label: `${title(v.name)}, highest first`, search: searchWords(v) },
   ]);
   return (
     <h1 className={page.sentence}>

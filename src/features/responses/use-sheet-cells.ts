@@ -5,6 +5,7 @@ import { useMemo } from "react";
 import { browserPool } from "@/compute/browser/browser-pool";
 import { useStudy } from "@/features/study/study-context";
 import { jobOf } from "@/features/study/use-computed";
+import { answerReader } from "@/study/prepare/answers/read-answers";
 import { correctionId } from "@/study/model/correction";
 import { cellText, type ResponseColumn } from "@/study/model/response-column";
 import { BLOCK_COLUMNS, BLOCK_ROWS, fetchCells } from "./cell-source";
@@ -13,8 +14,10 @@ import { BLOCK_COLUMNS, BLOCK_ROWS, fetchCells } from "./cell-source";
 export interface SheetCell {
   /** As it counts: the correction where there is one. */
   text: string | null;
-  /** What the file says, where a correction stands over it. */
+  /** What the file says. */
   imported: string | null;
+  /** Its words are read as a number. */
+  read?: boolean;
   corrected: boolean;
 }
 
@@ -40,6 +43,16 @@ export function useSheetCells(names: readonly string[], view: Window) {
   const imported = useMemo(() => names.filter((name) => !derived.has(name)), [names, derived]);
   const place = useMemo(() => new Map(imported.map((name, i) => [name, i])), [imported]);
   const corrections = useMemo(() => new Map(study.corrections.map((c) => [correctionId(c), c])), [study.corrections]);
+  const readers = useMemo(
+    () =>
+      new Map(
+        study.readings.flatMap((r) => {
+          const read = answerReader(r.rule);
+          return r.variables.map((name) => [name, read] as const);
+        }),
+      ),
+    [study.readings],
+  );
   const inView = names.slice(view.firstColumn, view.lastColumn + 1);
 
   const rowBlocks = stretch(Math.floor(view.firstRow / BLOCK_ROWS), Math.floor(view.lastRow / BLOCK_ROWS));
@@ -72,6 +85,12 @@ export function useSheetCells(names: readonly string[], view: Window) {
   });
   const columnOf = new Map(worked.map((name, i) => [name, results[i]!]));
 
+  /** What a cell of the file counts as: words as the number they are read as. */
+  const counts = (name: string, text: string | null): string | null => {
+    const read = text === null || !Number.isNaN(Number(text)) ? undefined : readers.get(name);
+    return String(read?.(text!) ?? text ?? "") || null;
+  };
+
   /** The cell at a place in the sheet. */
   const cell = (row: number, name: string): SheetCell | undefined => {
     const dataRow = view.rows ? view.rows[row]! : row;
@@ -87,10 +106,12 @@ export function useSheetCells(names: readonly string[], view: Window) {
     if (!line) return undefined;
     const text = line[at % BLOCK_COLUMNS] ?? null;
     const correction = corrections.get(correctionId({ row: dataRow + 1, variable: name }));
-    if (!correction || correction.from !== text) return { text, imported: text, corrected: false };
-    return { text: correction.to, imported: text, corrected: true };
+    const corrected = correction !== undefined && correction.from === text;
+    const own = corrected ? correction.to : text;
+    const read = counts(name, own);
+    return read === own ? { text: own, imported: text, corrected } : { text: read, imported: text, corrected, read: true };
   };
-  return { cell, derived, failed: blocks.some((block) => block.isError) };
+  return { cell, counts, derived, failed: blocks.some((block) => block.isError) };
 }
 
 function stretch(from: number, to: number): number[] {

@@ -58,6 +58,23 @@ export function ItemBench(props: {
         </button>
       </p>
       {!all && loose.length === 0 && <p className="quiet">Every item is in a scale. Drag one here to take it out of the open scale.</p>}
+      {props.open && suggestions.length > 0 && (
+        <div className={css.offers}>
+          {suggestions.map(({ name, items: family }) => (
+            <Offer
+              key={family.join(" ")}
+              words={`Gather ${itemRun(family)} into a scale?`}
+              act={() => done(() => props.onGather(family, name))}
+            />
+          ))}
+          {suggestions.length > 1 && (
+            <Offer
+              words={`Gather all ${suggestions.length}`}
+              act={() => done(() => suggestions.forEach(({ name, items: family }) => props.onGather(family, name)))}
+            />
+          )}
+        </div>
+      )}
       <ul className={css.bench} aria-label={all ? "All items" : "Items in no scale"}>
         {shown.map((variable) => (
           <BenchItem
@@ -103,23 +120,6 @@ export function ItemBench(props: {
             <Offer words={`Look at the structure of these ${picked.length}`} act={() => done(() => props.onStructure(picked))} />
           )}
           <Offer words="Choose none" act={() => setChosen([])} />
-        </div>
-      )}
-      {suggestions.length > 0 && (
-        <div className={css.offers}>
-          {suggestions.map(({ name, items: family }) => (
-            <Offer
-              key={family.join(" ")}
-              words={`Gather ${itemRun(family)} into a scale?`}
-              act={() => done(() => props.onGather(family, name))}
-            />
-          ))}
-          {suggestions.length > 1 && (
-            <Offer
-              words={`Gather all ${suggestions.length}`}
-              act={() => done(() => suggestions.forEach(({ name, items: family }) => props.onGather(family, name)))}
-            />
-          )}
         </div>
       )}
     </div>

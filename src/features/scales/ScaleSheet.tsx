@@ -1,7 +1,8 @@
 "use client";
 
+import { searchWords } from "@/study/model/variable";
 import { ComputationState } from "@/features/study/ComputationState";
-import { newId } from "@/features/study/new-id";
+import { newId } from "@/study/model/new-id";
 import { useStudy } from "@/features/study/study-context";
 import { useAsked } from "@/features/study/use-computed";
 import { useSeen } from "@/features/study/use-seen";
@@ -119,7 +120,7 @@ function ByGroup({ scale, analysis, onChange }: { scale: Scale; analysis: ScaleA
           text={scale.byGroup === null ? "for all together" : `by ${title(scale.byGroup)}`}
           choices={[
             { value: "together", label: "for all together" },
-            ...categories.map((v) => ({ value: v.name, label: `by ${title(v.name)}`, search: v.name })),
+            ...categories.map((v) => ({ value: v.name, label: `by ${title(v.name)}`, search: searchWords(v) })),
           ]}
           onChange={(name) => onChange({ ...scale, byGroup: name === "together" ? null : name })}
         />

@@ -1,12 +1,13 @@
 "use client";
 
 import { useSearchParams } from "next/navigation";
-import { newId } from "@/features/study/new-id";
+import { newId } from "@/study/model/new-id";
 import { useStudy } from "@/features/study/study-context";
 import type { Scale } from "@/study/model/scale";
 import { Structure } from "@/study/model/structure";
 import page from "@/ui/parts/page.module.css";
 import { type Dragged, type DropPlace, ScalesDrag } from "./drag";
+import { FirstScales } from "./FirstScales";
 import { ItemBench } from "./ItemBench";
 import { newScale, placeItems, takeOut } from "./scale-edits";
 import { ScaleSheet } from "./ScaleSheet";
@@ -96,12 +97,7 @@ export function ScalesScreen() {
         ) : (
           <main className={page.sheet}>
             {titles}
-            <h1 className={page.sentence}>Gather items that ask about the same thing into a scale.</h1>
-            <p className="quiet">
-              {study.codebook.some((v) => v.kind === "item")
-                ? "Choose items on the left, or take up a suggestion below them."
-                : "No variable of this study is marked as an item. Mark items in the codebook, under Responses."}
-            </p>
+            <FirstScales onGather={gather} />
           </main>
         )}
       </div>

@@ -1,4 +1,4 @@
-import { newId } from "@/features/study/new-id";
+import { newId } from "@/study/model/new-id";
 import type { StructureAnalysis } from "@/study/analyse/analyse-structure";
 import { itemPlaces } from "@/study/analyse/factor-places";
 import type { Edit } from "@/study/model/edit";

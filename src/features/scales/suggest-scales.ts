@@ -1,4 +1,6 @@
 import type { Variable } from "@/study/model/variable";
+import { nameStem } from "@/study/prepare/answers/column-answers";
+import { namingWords } from "@/study/prepare/wordings";
 
 /** Items that look like one scale, and what to call it. */
 export interface Suggestion {
@@ -11,20 +13,25 @@ export interface Suggestion {
  * family begin with a name of their own ("Calm: I feel …"), they divide it and name the scale.
  */
 export function suggestScales(items: readonly Variable[]): Suggestion[] {
-  const families = new Map<string, { prefix: string; topic: string | null; items: string[] }>();
-  for (const { name, label, range } of items) {
-    const match = /^(.*?\D)[ _.-]?\d{1,3}(?:[ _.-]?[a-z])?$/i.exec(name);
+  const families = new Map<string, { name: string; items: string[] }>();
+  for (const item of items) {
+    const { name, label, question, range, short } = item;
     const topic = topicOf(label);
-    if (!match && topic === null) continue;
-    const prefix = (match?.[1] ?? "").replace(/[ _.-]+$/, "");
-    const key = JSON.stringify([prefix, topic, range]);
-    const family = families.get(key) ?? { prefix, topic, items: [] };
+    const stem = nameStem(name);
+    if (stem === null && topic === null && question === "") continue;
+    const key = JSON.stringify([question === "" ? stem : question, topic, range]);
+    const called = topic ?? (nameStem(short) || (question === "" ? stem! : titled(question)));
+    const family = families.get(key) ?? { name: called, items: [] };
     family.items.push(name);
     families.set(key, family);
   }
-  return [...families.values()]
-    .filter((family) => family.items.length > 1)
-    .map((family) => ({ name: family.topic ?? family.prefix, items: family.items }));
+  return [...families.values()].filter((family) => family.items.length > 1);
+}
+
+/** A question by the word that names it: "Belonging". */
+function titled(question: string): string {
+  const word = namingWords(question).at(-1);
+  return word ? word.charAt(0).toUpperCase() + word.slice(1) : question.slice(0, 40);
 }
 
 /** What stands before a colon or in square brackets at the beginning of a wording: some surveys put the name of the scale there. */

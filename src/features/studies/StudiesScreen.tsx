@@ -6,16 +6,17 @@ import { useState } from "react";
 import { ArrivedFile } from "@/features/study/upload/ArrivedFile";
 import { FileDrop } from "@/features/study/upload/FileDrop";
 import type { Arrived } from "@/features/study/upload/upload-client";
-import { formatCount } from "@/study/report/format-number";
+import { counted } from "@/study/report/format-number";
 import { Masthead } from "@/ui/parts/Masthead";
 import { type DeletedStudy, DeletedStudies } from "./DeletedStudies";
-import { LocalTime } from "@/ui/parts/LocalTime";
+import { Greeting } from "./Greeting";
+import { StudyRow } from "./StudyRow";
 import css from "./studies.module.css";
 import { useStudyEnd } from "./use-study-end";
 
 /** The way in: drop a file, see how it is read, and begin a study; or go on with one. */
 export function StudiesScreen(props: {
-  studies: { id: string; name: string; rows: number; updatedAt: string }[];
+  studies: { id: string; name: string; rows: number; updatedAt: string; putAway: boolean }[];
   deleted: DeletedStudy[];
   /** So long a deleted study can be taken back. */
   days: number;
@@ -24,6 +25,7 @@ export function StudiesScreen(props: {
   const router = useRouter();
   const { end, fault } = useStudyEnd();
   const [file, setFile] = useState<Arrived | null>(null);
+  const [shown, away] = [studies.filter((s) => !s.putAway), studies.filter((s) => s.putAway)];
   return (
     <>
       <Masthead />
@@ -47,7 +49,8 @@ export function StudiesScreen(props: {
             />
           </>
         )}
-        {studies.length > 0 && (
+        {!file && studies.length === 0 && <Greeting />}
+        {shown.length > 0 && (
           <table className={css.table}>
             <caption className="visually-hidden">Studies on this machine</caption>
             <thead>
@@ -58,29 +61,37 @@ export function StudiesScreen(props: {
                 </th>
                 <th scope="col">Last change</th>
                 <th scope="col">
-                  <span className="visually-hidden">End</span>
+                  <span className="visually-hidden">Ways</span>
                 </th>
               </tr>
             </thead>
             <tbody>
-              {studies.map((study) => (
-                <tr key={study.id}>
-                  <th scope="row">
-                    <Link href={`/studies/${study.id}/ladders`}>{study.name}</Link>
-                  </th>
-                  <td className={css.number}>{formatCount(study.rows)}</td>
-                  <td className="quiet">
-                    <LocalTime at={study.updatedAt} />
-                  </td>
-                  <td className={css.number}>
-                    <button type="button" className="link" aria-label={`Delete ${study.name}`} onClick={() => void end(study.id, "delete")}>
-                      Delete
-                    </button>
-                  </td>
-                </tr>
+              {shown.map((study) => (
+                <StudyRow key={study.id} study={study} end={end} />
               ))}
             </tbody>
           </table>
+        )}
+        {away.length > 0 && (
+          <details className={css.away}>
+            <summary>Put away · {away.length}</summary>
+            <ul>
+              {away.map((study) => (
+                <li key={study.id}>
+                  <Link href={`/studies/${study.id}/ladders`}>{study.name}</Link>{" "}
+                  <span className="quiet">{counted(study.rows, "respondent")}</span>{" "}
+                  <button
+                    type="button"
+                    className="link"
+                    aria-label={`Bring ${study.name} back`}
+                    onClick={() => void end(study.id, { putAway: false })}
+                  >
+                    Bring back
+                  </button>
+                </li>
+              ))}
+            </ul>
+          </details>
         )}
         {fault && (
           <p className={css.fault} role="alert">

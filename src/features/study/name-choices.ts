@@ -1,4 +1,5 @@
 import { type Study, titleOf } from "@/study/model/study";
+import { searchWords } from "@/study/model/variable";
 import type { Choice } from "@/ui/parts/choice";
 
 export type Names = Pick<Study, "codebook" | "scales" | "filters">;
@@ -12,7 +13,7 @@ export function numericChoices(study: Names, leaveOut: ReadonlySet<string> = new
       .map((v) => ({
         value: v.name,
         label: kind === "item" ? `${v.name} ${v.label}` : titleOf(study, v.name),
-        search: v.name,
+        search: searchWords(v),
         group,
       }));
   return [...scales, ...of("number", "Numbers"), ...of("item", "Items")].filter((c) => !leaveOut.has(c.value));
@@ -22,5 +23,5 @@ export function numericChoices(study: Names, leaveOut: ReadonlySet<string> = new
 export function categoryChoices(study: Names): Choice[] {
   return study.codebook
     .filter((v) => v.kind === "category")
-    .map((v) => ({ value: v.name, label: titleOf(study, v.name), search: v.name, group: "Categories" }));
+    .map((v) => ({ value: v.name, label: titleOf(study, v.name), search: searchWords(v), group: "Categories" }));
 }

@@ -14,7 +14,7 @@ import { EditRefusedError } from "@/study/model/edit";
 import { undoable } from "@/study/model/history";
 import { Scale } from "@/study/model/scale";
 import { ColumnStore } from "./column-store";
-import { newId } from "./new-id";
+import { newId } from "@/study/model/new-id";
 import { StudyStore } from "./study-store";
 
 let db: Database;

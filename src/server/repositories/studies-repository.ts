@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, gte, isNotNull, isNull, lte, max, sql } from "drizzle-orm";
+import { and, asc, desc, eq, gte, isNotNull, isNull, lte, max, ne, sql } from "drizzle-orm";
 import { type Change } from "@/study/model/edit";
 import type { RevisionKind, RevisionMark } from "@/study/model/history";
 import { StoredStudy, type Study } from "@/study/model/study";
@@ -21,6 +21,7 @@ export interface StudyLine {
   name: string;
   rows: number;
   updatedAt: string;
+  putAway: boolean;
 }
 
 /** A study that was deleted and can be taken back. */
@@ -45,11 +46,32 @@ export const studiesRepository = (db: Database) => ({
         name: studies.name,
         rows: datasets.rows,
         updatedAt: sql<string>`replace(${studies.updatedAt}, ' ', 'T') || 'Z'`,
+        putAway: sql<number>`${studies.putAwayAt} is not null`,
       })
       .from(studies)
       .innerJoin(datasets, eq(datasets.id, studies.datasetId))
       .where(isNull(studies.deletedAt))
       .orderBy(desc(studies.updatedAt), asc(studies.name))
+      .all()
+      .map((line) => ({ ...line, putAway: line.putAway === 1 }));
+  },
+
+  /** Puts a study away (a time), or among the others again (null). @throws NotFoundError */
+  setPutAway(id: string, at: string | null): void {
+    const { changes: count } = db
+      .update(studies)
+      .set({ putAwayAt: at })
+      .where(and(eq(studies.id, id), isNull(studies.deletedAt)))
+      .run();
+    if (count === 0) throw new NotFoundError({ what: "study", id });
+  },
+
+  /** Other studies that stand on one of the datasets that a study holds. */
+  besides(id: string, dataset: string): { id: string; name: string }[] {
+    return db
+      .select({ id: studies.id, name: studies.name })
+      .from(studies)
+      .where(and(eq(studies.datasetId, dataset), ne(studies.id, id)))
       .all();
   },
 

@@ -7,6 +7,7 @@ import type { LookResult } from "../analyse/responses/variable-look";
 import type { StudyParts } from "../model/context";
 import { ObjectId, VariableName } from "../model/names";
 import type { ResponseColumn } from "../model/response-column";
+import { askedFor } from "../prepare/answers/attention";
 import { familyOf } from "../prepare/answers/column-answers";
 import type { AskedKind } from "./kind";
 
@@ -62,8 +63,10 @@ const OpenPoints = z.strictObject({
       name: VariableName,
       /** What it shares with others of one question. */
       family: z.string().nullable(),
-      /** Its answers are read already. */
-      read: z.boolean(),
+      /** The reading that reads its answers; null: none does. */
+      read: ObjectId.nullable(),
+      /** It says which answer is to be chosen. */
+      check: z.boolean().optional(),
       /** Moments that a variable of minutes is made of already. */
       minutesOf: z.array(VariableName).optional(),
     }),
@@ -77,13 +80,19 @@ export const openPoints = {
   spec: OpenPoints,
   specOf: (_: Nothing, { codebook, derived, readings }: StudyParts) => {
     const made = new Set(derived.map((d) => d.name));
-    const read = new Set(readings.flatMap((r) => r.variables));
+    const read = new Map(readings.flatMap((r) => r.variables.map((name) => [name, r.id] as const)));
     const used = new Set(derived.flatMap(({ recipe }) => (recipe.kind === "choice" || recipe.kind === "ticked" ? [recipe.from] : [])));
     const minutesOf = derived.flatMap(({ recipe }) => (recipe.kind === "minutes" ? [recipe.from, recipe.to] : []));
     return {
       variables: codebook
         .filter((v) => !made.has(v.name) && !v.asIs && !used.has(v.name))
-        .map((v) => ({ name: v.name, family: familyOf(v), read: read.has(v.name), ...(minutesOf.length === 0 ? {} : { minutesOf }) })),
+        .map((v) => ({
+          name: v.name,
+          family: familyOf(v),
+          read: read.get(v.name) ?? null,
+          ...(askedFor(v) === null ? {} : { check: true }),
+          ...(minutesOf.length === 0 ? {} : { minutesOf }),
+        })),
     };
   },
   needs: (_: Nothing, __: unknown, file: readonly string[]) => ({ names: named(file) }),

@@ -13,6 +13,7 @@ import { points } from "./points";
 import { probe } from "./probe";
 import { reading } from "./reading";
 import { scale } from "./scale";
+import { seriousness } from "./seriousness";
 import { structure } from "./structure";
 import { variable } from "./variable";
 
@@ -42,6 +43,7 @@ export const KINDS = [
   look,
   checks,
   openPoints,
+  seriousness,
   missing,
   rowList,
 ] as const;

@@ -15,7 +15,10 @@ export const variable = {
   place: "responses",
   idOf: (v: Variable) => v.name,
   nameOf: (v: Variable) => v.name,
-  opens: { at: (v: Variable) => `responses?variable=${encodeURIComponent(v.name)}`, words: (v: Variable) => v.label || v.short },
+  opens: {
+    at: (v: Variable) => `responses?variable=${encodeURIComponent(v.name)}`,
+    words: (v: Variable) => [v.label || v.short, v.question].filter(Boolean).join(" · "),
+  },
   spec: z.strictObject({ name: VariableName }),
   specOf: ({ name }: Variable) => ({ name }),
   needs: ({ name }: Variable) => ({ names: [{ name }] }),

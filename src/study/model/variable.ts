@@ -46,3 +46,8 @@ export type Variable = z.infer<typeof Variable>;
 export function variableTitle(variable: Variable): string {
   return variable.label || variable.short || variable.name;
 }
+
+/** Everything a variable may be looked for by. */
+export function searchWords({ name, label, question, short }: Pick<Variable, "name" | "label" | "question" | "short">): string {
+  return [name, short, label, question].filter((words) => words !== "").join(" ");
+}

@@ -255,5 +255,8 @@ export function fixAll(findings: readonly Finding[], study: Study): Fix | null {
     }
   }
   const label = ALL_WORDS[findings[0]!.check];
-  return edits.size === 0 || label === undefined ? null : { label: `${label} (${findings.length} variables)`, edits: [...edits.values()] };
+  if (edits.size === 0 || label === undefined) return null;
+  const values = [...new Set(findings.flatMap((f) => f.values.map((v) => shown(v.value))))];
+  const which = values.length === 0 ? "" : `: ${listed(values.slice(0, 6))}${values.length > 6 ? ` and ${values.length - 6} more` : ""}`;
+  return { label: `${label}${which} (${counted(findings.length, "variable")})`, edits: [...edits.values()] };
 }

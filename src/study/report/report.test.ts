@@ -163,7 +163,10 @@ describe("what a ladder says", () => {
 });
 
 test.each([
-  ["suppression_classical", /^posture hardly goes with the outcome by itself .* what clears breath \(classical suppression\)\.$/],
+  [
+    "suppression_classical",
+    /^posture hardly goes with the outcome by itself .* it takes out of breath what has nothing to do with the outcome \(classical suppression\)\.$/,
+  ],
   ["suppression_negative", /^mulch has a β of the other sign than its own r, beside compost \(negative suppression\)\.$/],
   ["suppression_reciprocal", /^climb and pace each have a β larger than their own r/],
 ])("%s is pointed out in words", (name, expected) => {

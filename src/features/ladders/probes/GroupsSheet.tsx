@@ -1,6 +1,6 @@
 "use client";
 
-import { newId } from "@/features/study/new-id";
+import { newId } from "@/study/model/new-id";
 import { useStudy } from "@/features/study/study-context";
 import { useAsked } from "@/features/study/use-computed";
 import { useParts } from "@/features/study/use-parts";

@@ -1,6 +1,6 @@
 "use client";
 
-import { newId } from "@/features/study/new-id";
+import { newId } from "@/study/model/new-id";
 import { useStudy } from "@/features/study/study-context";
 import { activeTerms, type Ladder } from "@/study/model/ladder";
 import { Groups } from "@/study/model/groups";

@@ -1,7 +1,7 @@
 "use client";
 
 import { useState } from "react";
-import { newId } from "@/features/study/new-id";
+import { newId } from "@/study/model/new-id";
 import { useStudy } from "@/features/study/study-context";
 import { useResults } from "@/features/study/use-computed";
 import { useOutdated } from "@/features/study/use-seen";

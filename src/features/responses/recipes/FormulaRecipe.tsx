@@ -1,5 +1,6 @@
 "use client";
 
+import { searchWords } from "@/study/model/variable";
 import { Input, Select } from "antd";
 import type { TextAreaRef } from "antd/es/input/TextArea";
 import { useRef } from "react";
@@ -38,7 +39,7 @@ export function FormulaField({ formula, onChange }: { formula: string; onChange:
   };
   const names = [
     ...study.scales.map((s) => ({ value: s.id, label: s.name, search: `${s.name} ${s.id}` })),
-    ...study.codebook.map((v) => ({ value: v.name, label: `${v.name} ${v.label}`, search: `${v.name} ${v.label}` })),
+    ...study.codebook.map((v) => ({ value: v.name, label: `${v.name} ${v.label}`, search: searchWords(v) })),
   ];
   return (
     <div className={css.formula}>

@@ -1,5 +1,6 @@
 "use client";
 
+import { searchWords } from "@/study/model/variable";
 import { Select } from "antd";
 import { useStudy } from "@/features/study/study-context";
 import { matches } from "@/ui/parts/matches";
@@ -12,7 +13,7 @@ export function FromField(props: { value: string; scales: boolean; label?: strin
   const variables = study.codebook.map((v) => ({
     value: v.name,
     label: v.label ? `${v.name} ${v.label}` : v.name,
-    search: `${v.name} ${v.label}`,
+    search: searchWords(v),
   }));
   return (
     <label className={css.from}>

@@ -52,6 +52,7 @@ export function RecipeEditor({ draft, onDraft }: { draft: DraftRecipe; onDraft: 
 
   return (
     <form
+      id="recipe-editor"
       className={css.recipe}
       aria-label={`${RECIPE_WORDS[draft.recipe.kind].name}`}
       onSubmit={(event) => {

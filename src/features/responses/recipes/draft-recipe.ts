@@ -1,4 +1,4 @@
-import { newId } from "@/features/study/new-id";
+import { newId } from "@/study/model/new-id";
 import type { DerivedVariable, Recipe, WrittenRecipe } from "@/study/model/derived";
 import type { Edit } from "@/study/model/edit";
 import type { Study } from "@/study/model/study";

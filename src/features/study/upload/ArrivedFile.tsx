@@ -133,25 +133,7 @@ export function ArrivedFile(props: {
                   onChange={(sheet) => void say({ sheet })}
                 />
               ) : what === "header" && options.format !== "json" ? (
-                <>
-                  row{" "}
-                  <InputNumber
-                    size="small"
-                    aria-label="Row with the names"
-                    style={{ width: 64 }}
-                    min={1}
-                    max={1000}
-                    value={options.headerRow}
-                    onChange={(headerRow) => void say({ ...given, headerRow, names: null })}
-                  />{" "}
-                  <button
-                    type="button"
-                    className="link"
-                    onClick={() => void say({ ...given, headerRow: options.headerRow === null ? 1 : null, names: null })}
-                  >
-                    {options.headerRow === null ? "a row holds the names" : "no row holds names"}
-                  </button>
-                </>
+                <HeaderRow options={options} onSay={(next) => void say({ ...given, ...next, names: null })} />
               ) : (
                 <strong>{found}</strong>
               )}{" "}
@@ -204,6 +186,11 @@ export function ArrivedFile(props: {
                     onPressEnter={(event) => event.currentTarget.blur()}
                   />
                   <span className="quiet">{column.kind === "item" ? "scale item" : column.kind}</span>
+                  {column.label && (
+                    <span className={css.wording} title={[column.question, column.label].filter(Boolean).join(" – ")}>
+                      {column.label}
+                    </span>
+                  )}
                 </th>
               ))}
               {end && <th scope="col">{end}</th>}
@@ -243,5 +230,35 @@ export function ArrivedFile(props: {
         )}
       </p>
     </section>
+  );
+}
+
+/** Which rows hold the names, the wordings, and neither. */
+function HeaderRow({ options, onSay }: { options: Understanding["options"]; onSay: (given: GivenOptions) => void }) {
+  const { headerRow, wordingRow, leftOutRows } = options;
+  const number = (label: string, value: number | null, onChange: (row: number | null) => void) => (
+    <InputNumber size="small" aria-label={label} style={{ width: 64 }} min={1} max={1000} value={value} onChange={onChange} />
+  );
+  return (
+    <>
+      names in row {number("Row with the names", headerRow, (row) => onSay({ headerRow: row, leftOutRows: [] }))}, wordings in row{" "}
+      {number("Row with the wordings", wordingRow, (row) => onSay({ headerRow, wordingRow: row, leftOutRows }))}
+      {leftOutRows.length > 0 && (
+        <>
+          , left out: row {leftOutRows.join(", ")}{" "}
+          <button type="button" className="link" onClick={() => onSay({ headerRow, wordingRow, leftOutRows: [] })}>
+            they hold answers
+          </button>
+          {" · "}
+        </>
+      )}{" "}
+      <button
+        type="button"
+        className="link"
+        onClick={() => onSay({ headerRow: headerRow === null ? 1 : null, wordingRow: null, leftOutRows: [] })}
+      >
+        {headerRow === null ? "a row holds the names" : "no row holds names"}
+      </button>
+    </>
   );
 }

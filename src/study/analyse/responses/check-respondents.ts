@@ -8,26 +8,14 @@ const LEAST_ANSWERS = 8;
 /** A code tells respondents apart when there are at least this many different ones for each respondent. */
 const OWN_CODES = 0.8;
 
-/** What is odd about whole respondents. `variables` are those of the file; `rows` their number. */
-export function checkRespondents(variables: readonly Variable[], columns: StudyColumns, rows: number): Finding[] {
-  const codes = variables.filter((v) => v.kind === "code");
-  const byCode = codes.flatMap((v) => sameCode(v, columns));
-  const answers = variables.filter((v) => v.kind !== "code");
-  return [
-    ...byCode,
-    ...sameAnswers(answers, columns, rows, byCode),
-    ...straightLines(variables, columns, rows),
-    ...nothingAnswered(answers, columns, rows),
-  ];
-}
-
 function grouped(check: Finding["check"], variable: string | null, groups: number[][]): Finding[] {
   if (groups.length === 0) return [];
   const later = groups.flatMap((group) => group.slice(1)).sort((a, b) => a - b);
   return [{ ...finding(check, variable, later), groups }];
 }
 
-function sameCode(variable: Variable, columns: StudyColumns): Finding[] {
+/** Codes that stand more than once. */
+export function sameCode(variable: Variable, columns: StudyColumns): Finding[] {
   const column = columns.column(variable.name);
   const byValue = new Map<string, number[]>();
   for (let row = 0; row < column.values.length; row++) {
@@ -47,7 +35,7 @@ function sameCode(variable: Variable, columns: StudyColumns): Finding[] {
 }
 
 /** Respondents whose every answer is the same as another's, with answers enough that this is no chance. */
-function sameAnswers(variables: readonly Variable[], columns: StudyColumns, rows: number, known: readonly Finding[]): Finding[] {
+export function sameAnswers(variables: readonly Variable[], columns: StudyColumns, rows: number, known: readonly Finding[]): Finding[] {
   if (variables.length < LEAST_ANSWERS) return [];
   const all = variables.map((v) => columns.column(v.name));
   const byHash = new Map<number, number[]>();
@@ -87,10 +75,10 @@ function bitsOf(value: number): number {
   return (bits[0]! ^ Math.imul(bits[1]!, 31)) >>> 0;
 }
 
-/** One and the same answer to every item, or to every item of one long run of items that belong together. */
-function straightLines(variables: readonly Variable[], columns: StudyColumns, rows: number): Finding[] {
+/** One and the same answer to every item, or to every item of one long run of items that belong together. @param least so many items at least */
+export function straightLines(variables: readonly Variable[], columns: StudyColumns, rows: number, least = LEAST_ANSWERS): Finding[] {
   const items = variables.filter((v) => v.kind === "item");
-  const blocks = [items, ...families(items)].filter((block) => block.length >= LEAST_ANSWERS);
+  const blocks = [items, ...families(items)].filter((block) => block.length >= least);
   const found = new Set<number>();
   for (const block of blocks) {
     const all = block.map((v) => columns.variable(v.name));
@@ -107,7 +95,7 @@ function straightLines(variables: readonly Variable[], columns: StudyColumns, ro
         }
         count++;
       }
-      if (same && count >= LEAST_ANSWERS) found.add(row + 1);
+      if (same && count >= least) found.add(row + 1);
     }
   }
   return found.size === 0
@@ -131,7 +119,8 @@ function families(items: readonly Variable[]): Variable[][] {
   return [...byStem.values()];
 }
 
-function nothingAnswered(variables: readonly Variable[], columns: StudyColumns, rows: number): Finding[] {
+/** Respondents without a single answer. */
+export function nothingAnswered(variables: readonly Variable[], columns: StudyColumns, rows: number): Finding[] {
   if (variables.length === 0) return [];
   const items = variables.filter((v) => v.kind === "item");
   // where there are items, it is these that were to be answered: age and class often come from a register

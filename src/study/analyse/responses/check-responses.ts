@@ -2,7 +2,6 @@ import { group } from "d3-array";
 import type { Analysis } from "../../kinds/kind";
 import type { StudyContext } from "../../model/context";
 import type { StudyColumns } from "../../prepare/study-columns";
-import { checkRespondents } from "./check-respondents";
 import { checkValues } from "./check-values";
 import { type Finding, finding } from "./findings";
 import { idleCorrections, unmatchedCodes } from "./unmatched";
@@ -13,12 +12,11 @@ export function checkResponses(study: StudyContext, columns: StudyColumns, rows:
   const variables = study.codebook.filter((v) => !derived.has(v.name));
   const kept = columns.kept(rows);
   const stillThere = (row: number) => kept[row - 1] === 1;
-  const findings = [...checkRespondents(variables, columns, rows), ...variables.flatMap((v) => checkValues(v, columns))];
+  const findings = variables.flatMap((v) => checkValues(v, columns));
   const left = findings.flatMap((f) => {
     if (f.rows.length === 0) return [f];
-    const groups = f.groups.map((g) => g.filter(stillThere)).filter((g) => g.length > 1);
-    const still = f.groups.length > 0 ? groups.flatMap((g) => g.slice(1)).sort((a, b) => a - b) : f.rows.filter(stillThere);
-    return still.length === 0 ? [] : [{ ...f, rows: still, groups, count: still.length }];
+    const still = f.rows.filter(stillThere);
+    return still.length === 0 ? [] : [{ ...f, rows: still, count: still.length }];
   });
   return [...left, ...checkNamed({ ...study, codebook: variables }, columns)];
 }

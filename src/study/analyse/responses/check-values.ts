@@ -89,13 +89,12 @@ export function missingLike(values: readonly number[], { range, kind }: Pick<Var
   const sorted = [...values].sort((a, b) => a - b);
   // what is left when codes that stand apart at either end are taken away, the outermost first
   let [first, last] = [0, sorted.length - 1];
-  const whole = sorted.every(Number.isInteger);
   for (let changed = true; changed && last > first;) {
     changed = false;
     const spread = sorted[last - 1]! - sorted[first]!;
     for (let above = 1; above <= Math.min(4, last - first); above++) {
       const [code, below] = [sorted[last - above + 1]!, sorted[last - above]!];
-      const gap = kind === "item" || (whole && below <= 12) ? 1 : Math.max(2, 0.5 * (below - sorted[first]!));
+      const gap = kind === "item" ? 1 : Math.max(2, below - sorted[first]!); // of a number as far away as all others lie apart
       if (sorted.slice(last - above + 1, last + 1).every((v) => codes.includes(v)) && code - below > gap) {
         last -= above;
         changed = true;

@@ -20,6 +20,8 @@ interface Counted {
 export type OpenPoint =
   /** Questions answered in words that have an order. */
   | { kind: "answers"; set: AnswerSet }
+  /** Answers of questions that are read, which the reading does not mention. */
+  | { kind: "unread"; reading: string; variables: string[]; answers: Counted[] }
   /** Numbers that were typed with words around them. */
   | {
       kind: "amounts";
@@ -29,6 +31,8 @@ export type OpenPoint =
       read: number;
       examples: { written: string; value: number }[];
       unread: Counted[];
+      /** Every different text, most frequent first; the first two thousand. */
+      all: Counted[];
     }
   /** Cells that hold several answers. */
   | { kind: "choices"; variable: string; separator: Separator; answers: Counted[] }
@@ -45,16 +49,19 @@ export function openPoints({ variables }: OpenPointsSpec, columns: StudyColumns)
     const row = columns.codebookRow(name);
     return { ...columnAnswers(columns.column(name), row), family };
   });
+  // an item that says which answer to choose tells who reads, and nothing else
+  const checking = new Set(variables.filter((v) => v.check).map(({ name }) => name));
   const kindOf = new Map(variables.map(({ name }) => [name, columns.codebookRow(name).kind]));
-  const read = new Set(variables.filter((v) => v.read).map(({ name }) => name));
+  const read = new Map(variables.flatMap((v) => (v.read === null ? [] : [[v.name, v.read] as const])));
   const inWords = all.filter(
-    (one) => one.words > 0 && !read.has(one.name) && kindOf.get(one.name) !== "date" && kindOf.get(one.name) !== "code",
+    (one) =>
+      one.words > 0 && !read.has(one.name) && !checking.has(one.name) && kindOf.get(one.name) !== "date" && kindOf.get(one.name) !== "code",
   );
   const sets = answerSets(inWords);
   const taken = new Set(sets.flatMap((set) => set.variables));
   const rest = inWords.filter((one) => !taken.has(one.name));
   const points: OpenPoint[] = sets.map((set) => ({ kind: "answers", set }));
-  points.push(...tickBlocks(rest));
+  points.push(...unread(all, read), ...tickBlocks(rest));
   const ticked = new Set(points.flatMap((point) => (point.kind === "ticks" ? point.block.map(({ variable }) => variable) : [])));
   for (const one of rest) {
     if (ticked.has(one.name)) continue;
@@ -82,6 +89,7 @@ export function namesOf(point: OpenPoint): string[] {
     case "minutes":
       return [point.from, point.to];
     case "range":
+    case "unread":
       return point.variables;
     default:
       return [point.variable];
@@ -118,8 +126,28 @@ function amountsIn({ name, texts, words, numeric }: ColumnAnswers): OpenPoint | 
     rule: { kind: "amounts", decimal: best.decimal, unit: best.unit, spans: "middle" },
     read: best.read,
     examples,
+    all: texts.slice(0, 2000),
     unread: best.valued.flatMap(({ written, count, value }) => (value === null ? [{ written, count }] : [])),
   };
+}
+
+/** By reading: what its questions still hold in words. */
+function unread(all: readonly ColumnAnswers[], read: ReadonlyMap<string, string>): OpenPoint[] {
+  const found = new Map<string, { variables: string[]; answers: Map<string, number> }>();
+  for (const { name, texts } of all) {
+    const reading = read.get(name);
+    if (reading === undefined || texts.length === 0) continue;
+    const one = found.get(reading) ?? { variables: [], answers: new Map<string, number>() };
+    found.set(reading, one);
+    one.variables.push(name);
+    for (const { written, count } of texts) one.answers.set(written, (one.answers.get(written) ?? 0) + count);
+  }
+  return [...found].map(([reading, { variables, answers }]) => ({
+    kind: "unread" as const,
+    reading,
+    variables,
+    answers: [...answers].map(([written, count]) => ({ written, count })).sort((a, b) => b.count - a.count),
+  }));
 }
 
 function choicesOf({ name, texts }: ColumnAnswers): OpenPoint | null {

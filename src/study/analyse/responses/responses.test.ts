@@ -1,13 +1,17 @@
 import fc from "fast-check";
 import { randomStream } from "@/core/random/random-stream";
+import { seriousness as kind } from "../../kinds/seriousness";
 import { applyEdits } from "../../model/edit";
 import { Study } from "../../model/study";
 import { StudyColumns } from "../../prepare/study-columns";
 import { fixAll, fixesOf } from "../../report/check-words";
+import { flowSentence, screenFilter } from "../../report/serious-words";
 import { columnOf, sourceOf } from "../../test-support/columns";
+import { missingLike } from "./check-values";
 import { checkResponses } from "./check-responses";
 import type { CheckKind } from "./findings";
 import { missingPattern } from "./missing-pattern";
+import { seriousness } from "./seriousness";
 import { rowList } from "./row-list";
 import { variableLook } from "./variable-look";
 
@@ -41,7 +45,13 @@ const study = (data: Record<string, string[]>, over: Record<string, object> = {}
   });
 function found(data: Record<string, string[]>, over: Record<string, object> = {}) {
   const s = study(data, over);
-  return checkResponses(s, new StudyColumns(s, sourceOf(data)), ROWS);
+  return everyCheck(s, data);
+}
+/** What the checks find in variables, and in whole respondents. */
+function everyCheck(s: Study, data: Record<string, string[]>) {
+  const columns = new StudyColumns(s, sourceOf(data));
+  const { screens } = seriousness(kind.specOf({ progress: null, duration: null, straight: 8 }, s), columns, ROWS);
+  return [...screens.flatMap((screen) => (screen.kind === "finding" ? [screen.finding] : [])), ...checkResponses(s, columns, ROWS)];
 }
 const put = (data: Record<string, string[]>, name: string, row: number, cell: string) => (data[name]![row - 1] = cell);
 
@@ -81,7 +91,7 @@ describe("each check finds its fault, names the respondents, and its fix leaves 
     const s = study(data, over);
     for (const fix of fixesOf(findings[0]!, s)) {
       const mended = applyEdits(s, fix.edits).study;
-      const left = checkResponses(mended, new StudyColumns(mended, sourceOf(data)), ROWS);
+      const left = everyCheck(mended, data);
       // a slip of spelling that is made a level is a level with one respondent
       expect(left.filter((f) => !(check === "undeclared-levels" && f.check === "small-levels"))).toEqual([]);
     }
@@ -114,7 +124,7 @@ describe("each check finds its fault, names the respondents, and its fix leaves 
     s = applyEdits(s, fixesOf(rows[0]!, s)[0]!.edits).study;
     s = applyEdits(s, fixesOf({ ...rows[0]!, rows: [7] }, s)[0]!.edits).study;
     expect(s.filters).toMatchObject([{ everywhere: true, conditions: [{ kind: "not-rows", rows: [7, 20] }] }]);
-    expect(checkResponses(s, columns(), ROWS)).toEqual([]);
+    expect(everyCheck(s, data)).toEqual([]);
   });
 });
 
@@ -228,4 +238,67 @@ test("a look tells counts, the grid values lie on, and a refusal as data", () =>
     status: "refused",
     refusal: { code: "missing-column" },
   });
+});
+
+describe("a value looks like a code for a missing answer only where it stands apart", () => {
+  test.each<[string, number[], "item" | "number", number[]]>([
+    ["a rating from 0 to 10", [0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10], "number", []],
+    ["the same as an item", [0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10], "item", []],
+    ["a rating whose 10 nobody gave", [2, 3, 5, 6, 7, 8, 9], "item", []],
+    ["9 beside 1 to 5", [1, 2, 3, 4, 5, 9], "item", [9]],
+    ["8 and 9 beside 1 to 5", [1, 2, 3, 4, 5, 8, 9], "item", [8, 9]],
+    ["8 beside 1 to 7", [1, 2, 3, 4, 5, 6, 7, 8], "item", []],
+    ["99 beside 1 to 7", [1, 2, 3, 4, 5, 6, 7, 99], "item", [99]],
+    ["-9 beside 1 to 5", [-9, 1, 2, 3, 4, 5], "item", [-9]],
+    ["a difference from -1 to 3", [-1, 0, 1, 2, 3], "item", []],
+    ["999 beside ages", [18, 25, 33, 47, 66, 999], "number", [999]],
+    ["an age of 77 and of 88", [18, 25, 33, 47, 66, 77, 88], "number", []],
+  ])("%s", (_, values, kind, codes) => expect(missingLike(values, { range: null, kind })).toEqual(codes));
+});
+
+describe("who answered seriously", () => {
+  const data = {
+    code: ["a", "b", "c", "d", "e", "f"],
+    Progress: ["100", "100", "64", "100", "", "100"],
+    seconds: ["300", "20", "310", "290", "305", "310"],
+    consent: ["Yes, I agree", "Yes, I agree", "Yes, I agree", "No", "Yes, I agree", ""],
+    Status: ["Response", "Response", "Response", "Response", "Preview", "Response"],
+    q5: ["Agree", "Agree", "Disagree", "Agree", "", "Agree"],
+  };
+  const s = Study.parse({
+    format: "beta-step-study",
+    version: 1,
+    name: "x",
+    codebook: Object.keys(data).map((name) => ({
+      name,
+      label: name === "q5" ? 'Please choose "Agree" here.' : name === "seconds" ? "Duration" : "",
+      kind: ["Progress", "seconds"].includes(name) ? "number" : name === "code" ? "code" : "category",
+    })),
+  });
+  const look = (study: Study, bounds = {}) =>
+    seriousness(kind.specOf({ progress: null, duration: null, straight: 8, ...bounds }, study), new StudyColumns(study, sourceOf(data)), 6);
+  const rows = (study: Study, bounds = {}) => Object.fromEntries(look(study, bounds).screens.map((one) => [one.kind, one.rows]));
+  test("each by what the file tells of it: rows, and nobody for a value that is not there", () =>
+    expect(rows(s)).toEqual({ progress: [3], duration: [2], consent: [4, 6], preview: [5], attention: [3] }));
+  test("bounds can be changed", () =>
+    expect(rows(s, { progress: 50, duration: 303 })).toMatchObject({ progress: [], duration: [1, 2, 4] }));
+  test("each filter leaves out just those, the later ones count whom none before has left out, and the sentence adds up", () => {
+    let study = s;
+    for (let k = 0; k < 5; k++) {
+      const screen = look(study).screens.filter((one) => one.rows.length > 0)[0]!;
+      const before = look(study).kept;
+      study = applyEdits(
+        study,
+        screenFilter(screen, study, (name) => name),
+      ).study;
+      expect(look(study).kept).toBe(before - screen.rows.length);
+      if (look(study).screens.every((one) => one.rows.length === 0)) break;
+    }
+    const { flow, kept } = look(study);
+    expect([flow.map((one) => one.leftOut), kept]).toEqual([[1, 1, 2, 1], 1]);
+    expect(flowSentence(look(study))).toMatch(
+      /^Of 6 respondents, 1 respondent was left out \(did not reach 100 in Progress\), 1 was .*; 1 remained\.$/,
+    );
+  });
+  test("nobody left out says so", () => expect(flowSentence(look(s))).toBe("All 6 respondents were kept."));
 });

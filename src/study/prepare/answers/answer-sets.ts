@@ -22,6 +22,8 @@ export interface AnswerSet {
   answers: SetAnswer[];
   /** Answers that say that there is none. */
   apart: { written: string; count: number; spellings: string[] }[];
+  /** Numbers that stand beside the words. */
+  numbers: number[];
   /** Everything has a place, and nothing had to be added that nobody chose. */
   sure: boolean;
 }
@@ -131,6 +133,7 @@ function together(a: AnswerSet, b: AnswerSet): AnswerSet {
     variables: [...a.variables, ...b.variables],
     answers: a.answers.map((one) => ({ ...one, count: one.count + (counts.get(answerKey(one.written)) ?? 0) })),
     apart: [...apart.values()],
+    numbers: [...new Set([...a.numbers, ...b.numbers])],
   };
 }
 
@@ -143,7 +146,7 @@ function setOf(counts: Counts, columns: readonly ColumnAnswers[]): (AnswerSet & 
   const numbered = byNumbers(words, numbers);
   if (numbered) {
     const key = JSON.stringify(numbered.map(({ written, value }) => [answerKey(written), value]));
-    return { variables, about: null, language: null, by: "numbers", answers: numbered, apart, sure: true, key };
+    return { variables, about: null, language: null, by: "numbers", answers: numbered, apart, numbers: [...numbers], sure: true, key };
   }
   // where a question was answered in numbers as well, words alone give them no place
   if (columns.some((column) => column.numbers === null || column.numbers.length > 0)) return null;
@@ -154,12 +157,12 @@ function setOf(counts: Counts, columns: readonly ColumnAnswers[]): (AnswerSet & 
     // one yes or no is a category of two as it stands
     if (ladder.about === "yes or no" && columns.length < LEAST_SHARING) return null;
     const key = JSON.stringify([ladder.about, ladder.language, answers.map((one) => [answerKey(one.written), one.value])]);
-    return { variables, about: ladder.about, language: ladder.language, by: "words", answers, apart, sure, key };
+    return { variables, about: ladder.about, language: ladder.language, by: "words", answers, apart, numbers: [], sure, key };
   }
   if (columns.length < 2) return null;
   const answers = [...words.values()].sort((a, b) => b.count - a.count).map(({ written, count }) => ({ written, count, value: null }));
   const key = JSON.stringify(answers.map(({ written }) => answerKey(written)).sort());
-  return { variables, about: null, language: null, by: "nothing", answers, apart, sure: false, key };
+  return { variables, about: null, language: null, by: "nothing", answers, apart, numbers: [], sure: false, key };
 }
 
 const NUMBERED = [/^(\d{1,3})\s*[-=:.)]\s*(\D.*)$/u, /^(\d{1,3})\s*[([](.*\D.*)[)\]]$/u, /^(\d{1,3})\s+(\p{L}.*)$/u, /^(.*\p{L}.*?)\s*[-=:]\s*(\d{1,3})$/u, /^(.*\p{L}.*?)\s*[([]\s*(\d{1,3})\s*[)\]]$/u]; // prettier-ignore

@@ -13,9 +13,41 @@ const DATA = {
   q1: ["1", "2", "3", "", "5", "4", "-9"],
   q2: ["2", "2", "", "", "4", "5", "1"],
   born: ["2000-02-29", "1999-12-31", "31.12.1999", "", "2001-01-01", "2024-13-01", "1990-07-15"],
+  begun: [
+    "2026-03-01 18:05:10",
+    "2026-03-01T23:50:00Z",
+    "2026-03-01 6:00 pm",
+    "",
+    "2026-03-01",
+    "2026-03-01 25:00",
+    "2026-03-28 12:00:00+02:00",
+  ],
+  over: [
+    "2026-03-01 18:35:40",
+    "2026-03-02T00:10:00Z",
+    "2026-03-01 19:30",
+    "2026-03-01 18:00",
+    "2026-03-01 18:00",
+    "2026-03-01 18:00",
+    "2026-03-28 11:00:00Z",
+  ],
+  roads: ["bus; tram", "tram", "", "bus;", "on foot", "-9", "tram ; on foot"],
+  tickA: ["bus", "", "", "", "bus", "", "-9"],
+  tickB: ["", "tram", "", "tram", "tram", "", ""],
   ended: ["2024-02-28", "2024-12-31", "2024-01-01", "2024-01-01", "", "2024-01-01", "2024-07-15"],
 };
-const KINDS: Record<string, string> = { format: "category", born: "date", ended: "date", q1: "item", q2: "item" };
+const KINDS: Record<string, string> = {
+  begun: "date",
+  over: "date",
+  roads: "text",
+  tickA: "text",
+  tickB: "text",
+  format: "category",
+  born: "date",
+  ended: "date",
+  q1: "item",
+  q2: "item",
+};
 const base = {
   format: "beta-step-study",
   version: 1,
@@ -92,6 +124,13 @@ describe("every recipe, worked out by hand", () => {
       { kind: "years", from: "born", order: "year-month-day", count: "completed", to: { kind: "day", day: "2024-02-29" } },
       ["24", "24", null, null, "23", null, "33"],
     ],
+    [
+      "minutes, zones and halves of the day allowed for",
+      { kind: "minutes", from: "begun", to: "over", order: "year-month-day" },
+      ["30.5", "20", "90", null, null, null, "60"],
+    ],
+    ["an answer of several", { kind: "choice", from: "roads", answer: "tram", separator: ";" }, ["1", "1", null, "0", "0", null, "1"]],
+    ["a column an answer", { kind: "ticked", from: "tickA", block: ["tickA", "tickB"] }, ["1", "0", null, "0", "1", null, null]],
   ])("%s", (_, recipe, cells) => expect(made(recipe).cells).toEqual(cells));
 
   test("what a lookup does not mention is counted whatever becomes of it; every respondent is accounted for", () => {

@@ -120,6 +120,6 @@ function pairWords({ kind, predictors, suppressor }: SuppressionPair, title: Tit
   if (suppressor === "both") return words`${a} and ${b} each have a β of the other sign than their own ${SYMBOL.r} (negative suppression).`;
   const other = title(predictors.find((name) => name !== suppressor)!);
   return kind === "classical"
-    ? `${title(suppressor)} hardly goes with the outcome by itself and still has a β: read it as what clears ${other} (classical suppression).`
+    ? `${title(suppressor)} hardly goes with the outcome by itself and still has a β: it takes out of ${other} what has nothing to do with the outcome (classical suppression).`
     : words`${title(suppressor)} has a β of the other sign than its own ${SYMBOL.r}, beside ${other} (negative suppression).`;
 }

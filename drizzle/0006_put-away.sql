@@ -1,0 +1,1 @@
+ALTER TABLE `studies` ADD `put_away_at` text;
