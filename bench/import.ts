@@ -9,13 +9,14 @@ import { writeWideAnswers } from "./wide-answers";
 /**
  * Import of a CSV file with so many rows and 60 columns (answers, decimals, words, gaps): time from the first byte sent to the
  * study being there, the largest memory of the process above where it stood before, and the first rows after it.
- *   npx tsx bench/import.ts [rows] [times]
+ *   npx tsx bench/import.ts [rows] [times] [words]      `words`: answers in words below two header rows
  */
 const rows = Number(process.argv[2] ?? 100_000);
 const times = Number(process.argv[3] ?? 3);
+const inWords = process.argv[4] === "words";
 const folder = mkdtempSync(path.join(tmpdir(), "beta-step-bench-"));
 const file = path.join(folder, "wide.csv");
-await writeWideAnswers(file, rows, 60);
+await writeWideAnswers(file, rows, 60, inWords);
 const megabytes = (bytes: number) => Math.round(bytes / 1e6);
 process.stdout.write(`${rows} rows x 60 columns, ${megabytes(statSync(file).size)} MB\n`);
 

@@ -7,7 +7,7 @@ const alert = (page: Page) => page.locator('[role="alert"]:not(#__next-route-ann
 
 const files: [string, string | Buffer, RegExp][] = [
   ["short row.csv", "a,b\n1,2\n3\n", /Row 3 has 1 cell; the header has 2/],
-  ["twice.csv", "age,age\n1,2\n", /both called "age"/],
+  ["long.csv", `${"x".repeat(300)},b\n1,2\n`, /longer than 200 characters/],
   ["header only.csv", "a,b\n", /no rows of answers/],
   ["picture.csv", Buffer.from([0x89, 0x50, 0x4e, 0x47, 0, 0]), /not text|UTF-8/],
   ["cut.xlsx", readFileSync("src/files/reading/fixtures/answers.xlsx").subarray(0, 3000), /damaged or was cut short/],

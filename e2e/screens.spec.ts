@@ -1,5 +1,6 @@
 import AxeBuilder from "@axe-core/playwright";
 import { expect, type Page, test, withDemo } from "./house";
+import { surveyExport } from "./survey-export";
 
 const app = withDemo();
 
@@ -72,10 +73,21 @@ const screens: [string, string, (page: Page) => Promise<void>][] = [
     "a file that has arrived",
     "",
     async (page) => {
-      await page
-        .getByLabel("File of answers")
-        .setInputFiles({ name: "x.csv", mimeType: "text/csv", buffer: Buffer.from("Age;age\n1,5;2\n") });
-      await expect(page.getByRole("button", { name: /^Use mended names/ })).toBeVisible();
+      await page.getByLabel("File of answers").setInputFiles({ name: "x.csv", mimeType: "text/csv", buffer: surveyExport() });
+      await expect(page.getByLabel("Row with the wordings")).toHaveValue("2");
+    },
+  ],
+  [
+    "a platform's export taken in: what is open, an order being changed, short names",
+    "",
+    async (page) => {
+      await page.getByLabel("File of answers").setInputFiles({ name: "x.csv", mimeType: "text/csv", buffer: surveyExport() });
+      await page.getByRole("button", { name: "Begin the study" }).click();
+      await page.getByRole("button", { name: "Read as 1 to 5: q3_1" }).click();
+      await page.getByRole("button", { name: "Change how q2_1 is read" }).click();
+      await page.getByRole("button", { name: "Change how q6 is read" }).click();
+      await page.getByRole("button", { name: /^Short names/ }).click();
+      await expect(page.getByRole("form", { name: "Short names" })).toBeVisible();
     },
   ],
   ["Scales", "scales", async (page) => expect(page.getByTestId("alpha")).toBeVisible()],

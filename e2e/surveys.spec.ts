@@ -175,3 +175,31 @@ test("a study is renamed, copied and put away in the list; a newcomer is greeted
   await page.getByRole("button", { name: "Open the made-up study" }).click();
   await expect(page.getByRole("heading", { level: 1 })).toContainText("Willingness", { timeout: 30_000 });
 });
+
+test("with answers in words the Scales page offers to read them, and shows the families; a maker brings its editor into sight", async ({
+  page,
+}) => {
+  await bring(page);
+  await page.getByRole("button", { name: "Begin the study" }).click();
+  await expect(open(page, "answers q2_1")).toBeVisible();
+  // words as values are read whole in the codebook
+  await page.getByRole("button", { name: "q2_1", exact: true }).click();
+  const value = page.getByRole("textbox", { name: "Value 3" });
+  await expect(value).toHaveValue("Neither agree nor disagree");
+  expect(await value.evaluate((field) => field.scrollWidth <= field.clientWidth)).toBe(true);
+  await page.keyboard.press("Escape");
+  await page.getByRole("complementary").getByRole("button", { name: "recode value by value" }).click();
+  await expect(page.locator("#recipe-editor")).toBeInViewport();
+  await expect(page.locator("#recipe-editor").getByRole("textbox").first()).toBeFocused();
+  await page
+    .getByRole("navigation", { name: "Places of the study" })
+    .getByRole("link", { name: /^Scales/ })
+    .click();
+  await page.getByRole("button", { name: "Read as 1 to 5: q2_1" }).click();
+  const families = page.getByRole("region", { name: "Families of items" });
+  await expect(families.getByRole("article")).toHaveCount(2);
+  await expect(families.getByRole("article").first()).toContainText("Belonging q2_1–q2_4");
+  await expect(families.getByRole("article").first()).toContainText("I could be gone and nobody would know 1 to 5");
+  await families.getByRole("button", { name: "Gather q2_1–q2_4 into a scale?" }).click();
+  await expect(page.getByTestId("alpha")).toBeVisible();
+});

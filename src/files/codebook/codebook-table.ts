@@ -4,7 +4,7 @@ import { Variable, type VariableKind } from "@/study/model/variable";
 
 // The codebook as a table: a row a variable. The same shape is written as CSV, read from CSV, and pasted from a spreadsheet.
 
-const HEADER = ["name", "label", "short", "kind", "low", "high", "values", "missing", "unit", "note"] as const;
+const HEADER = ["name", "label", "question", "short", "kind", "low", "high", "values", "missing", "unit", "note"] as const;
 type Field = (typeof HEADER)[number];
 
 /** Other headings that mean the same. */
@@ -12,7 +12,6 @@ const SAME: Record<string, Field> = {
   variable: "name",
   item: "name",
   wording: "label",
-  question: "label",
   description: "label",
   "long label": "label",
   "short label": "short",
@@ -49,6 +48,7 @@ export function codebookCsv(codebook: readonly Variable[]): string {
   const rows = codebook.map((v) => [
     v.name,
     v.label,
+    v.question,
     v.short,
     v.kind,
     v.range?.low ?? "",
@@ -77,6 +77,8 @@ export function readCodebookTable(text: string, codebook: readonly Variable[]): 
   const known = new Map(codebook.map((v) => [v.name, v]));
   const headings = rows[0]!.map((h) => h.toLowerCase());
   const fields = headings.map((h): Field | null => ((HEADER as readonly string[]).includes(h) ? (h as Field) : (SAME[h] ?? null)));
+  // where there is no column of wordings, the question is the wording
+  if (!fields.includes("label") && fields.includes("question")) fields[fields.indexOf("question")] = "label";
   const headed = fields.includes("name") && !known.has(rows[0]![fields.indexOf("name")]!);
   const columns: (Field | null)[] = headed ? fields : ["name", "label", "kind", "low", "high", "values", "missing", "unit", "note"];
   if (headed) reading.ignored = rows[0]!.filter((heading, i) => heading !== "" && fields[i] === null);
@@ -105,6 +107,7 @@ function changed(variable: Variable, cell: (field: Field) => string): unknown {
   return {
     ...variable,
     label: cell("label") || variable.label,
+    question: cell("question") || variable.question,
     short: cell("short") || variable.short,
     kind: kind === "" ? variable.kind : (KINDS[kind] ?? kind),
     range: low === null && high === null ? variable.range : { low: low ?? variable.range?.low, high: high ?? variable.range?.high },

@@ -37,7 +37,7 @@ export function ddiCodebook(study: { title: string; rows: number }, codebook: re
     );
     const unit = v.unit === "" ? "" : ` measUnit="${escape(v.unit)}"`;
     return `    <var ID="V${i + 1}" name="${escape(v.name)}" nature="${nature}"${unit}>
-      <labl level="variable">${escape(v.label)}</labl>${v.short === "" ? "" : `\n      <labl level="short">${escape(v.short)}</labl>`}${range}${invalid}${categories.join("")}
+      <labl level="variable">${escape(v.label)}</labl>${v.short === "" ? "" : `\n      <labl level="short">${escape(v.short)}</labl>`}${v.question === "" ? "" : `\n      <qstn><preQTxt>${escape(v.question)}</preQTxt></qstn>`}${range}${invalid}${categories.join("")}
       <varFormat type="${type}"/>
       <notes type="beta-step-kind">${v.kind}</notes>${v.note === "" ? "" : `\n      <notes>${escape(v.note)}</notes>`}
     </var>`;
@@ -56,6 +56,7 @@ ${variables.join("\n")}
 interface Read {
   name: string;
   label: string;
+  question: string;
   short: string;
   nature: string;
   type: string;
@@ -90,6 +91,7 @@ export function readDdiCodebook(xml: string, codebook: readonly Variable[]): Cod
     const next = Variable.safeParse({
       ...variable,
       label: read.label || variable.label,
+      question: read.question || variable.question,
       short: read.short || variable.short,
       unit: read.unit || variable.unit,
       note: read.notes.join("\n") || variable.note,
@@ -134,6 +136,7 @@ function readVariables(xml: string): Read[] {
       current = {
         name: (attributes["name"] ?? "").trim(),
         label: "",
+        question: "",
         short: "",
         nature: attributes["nature"] ?? "",
         type: "",
@@ -164,7 +167,8 @@ function readVariables(xml: string): Read[] {
     if (current && name === "labl" && path.at(-1) === "var") {
       if (attributes["level"] === "short") current.short = words;
       else current.label = words;
-    } else if (level && name === "catValu") level.value = words;
+    } else if (current && name === "preQTxt") current.question = words;
+    else if (level && name === "catValu") level.value = words;
     else if (level && name === "labl" && path.at(-1) === "catgry") level.label = words;
     else if (current && name === "notes" && path.at(-1) === "var") {
       if (attributes["type"] === "beta-step-kind") current.kind = words;

@@ -21,7 +21,7 @@ export const TableField = z.looseObject({
     .partial()
     .optional(),
   /** Ours: what the schema has no word for. */
-  betaStep: z.looseObject({ kind: z.string(), short: z.string(), note: z.string() }).partial().optional(),
+  betaStep: z.looseObject({ kind: z.string(), short: z.string(), note: z.string(), question: z.string() }).partial().optional(),
 });
 export const TableSchema = z.looseObject({ fields: z.array(TableField), missingValues: MissingValues.optional() });
 export type TableSchema = z.infer<typeof TableSchema>;
@@ -47,7 +47,7 @@ export function toTableSchema(codebook: readonly Variable[]) {
       missingValues: ["", ...v.missing.filter((code) => code !== "")],
       ...(v.levels.length === 0 ? {} : { categories: v.levels.map(({ value, label }) => (label === "" ? { value } : { value, label })) }),
       ...(v.range === null ? {} : { constraints: { minimum: v.range.low, maximum: v.range.high } }),
-      betaStep: { kind: v.kind, ...(v.short === "" ? {} : { short: v.short }) },
+      betaStep: { kind: v.kind, ...(v.short === "" ? {} : { short: v.short }), ...(v.question === "" ? {} : { question: v.question }) },
     })),
     missingValues: [""],
   };
@@ -64,6 +64,7 @@ export function fromTableSchema(schema: TableSchema): Variable[] {
     return Variable.parse({
       name: field.name.trim(),
       label: (field.title ?? "").slice(0, 2000),
+      question: (field.betaStep?.question ?? "").slice(0, 2000),
       note: (field.description ?? "").slice(0, 4000),
       unit: (field.unit ?? "").slice(0, 60),
       short: (field.betaStep?.short ?? "").slice(0, 60),

@@ -6,6 +6,7 @@ import type { OpenPoint } from "../analyse/responses/open-points";
 import type { LookResult } from "../analyse/responses/variable-look";
 import type { StudyParts } from "../model/context";
 import { ObjectId, VariableName } from "../model/names";
+import { OpenPoints } from "../model/open-points";
 import type { ResponseColumn } from "../model/response-column";
 import { askedFor } from "../prepare/answers/attention";
 import { familyOf } from "../prepare/answers/column-answers";
@@ -57,23 +58,6 @@ export const checks = {
   load: () => import("../analyse/responses/check-responses"),
 } satisfies AskedKind<"checks", Nothing, Nothing, Finding[]>;
 
-const OpenPoints = z.strictObject({
-  variables: z.array(
-    z.strictObject({
-      name: VariableName,
-      /** What it shares with others of one question. */
-      family: z.string().nullable(),
-      /** The reading that reads its answers; null: none does. */
-      read: ObjectId.nullable(),
-      /** It says which answer is to be chosen. */
-      check: z.boolean().optional(),
-      /** Moments that a variable of minutes is made of already. */
-      minutesOf: z.array(VariableName).optional(),
-    }),
-  ),
-});
-export type OpenPointsSpec = z.infer<typeof OpenPoints>;
-
 /** What in the file is still to be understood: words without numbers, items without a range, several answers in a cell. */
 export const openPoints = {
   kind: "open-points",
@@ -97,7 +81,7 @@ export const openPoints = {
   },
   needs: (_: Nothing, __: unknown, file: readonly string[]) => ({ names: named(file) }),
   load: () => import("../analyse/responses/open-points"),
-} satisfies AskedKind<"open-points", Nothing, OpenPointsSpec, OpenPoint[]>;
+} satisfies AskedKind<"open-points", Nothing, OpenPoints, OpenPoint[]>;
 
 /** Who left what open. */
 export const missing = {

@@ -1,7 +1,6 @@
-import { z } from "zod";
 import type { Seriousness } from "../analyse/responses/seriousness";
 import type { StudyParts } from "../model/context";
-import { VariableName } from "../model/names";
+import { RespondentScreens } from "../model/respondent-screens";
 import { askedFor } from "../prepare/answers/attention";
 import type { AskedKind } from "./kind";
 
@@ -15,22 +14,6 @@ export interface SeriousnessBounds {
   straight: number;
 }
 
-const Spec = z.strictObject({
-  roles: z.array(
-    z.strictObject({
-      is: z.enum(["progress", "duration", "consent", "preview", "attention"]),
-      variable: VariableName,
-      below: z.number().nullable().optional(),
-      /** The answer that was to be chosen. */
-      asked: z.string().optional(),
-    }),
-  ),
-  /** Columns of the file. */
-  file: z.array(VariableName),
-  straight: z.int(),
-});
-export type SeriousnessSpec = z.infer<typeof Spec>;
-
 const ROLES = [
   ["progress", /^(progress|percent[ _]?complete[d]?|completion|fortschritt|lastpage|last page)\b/i, "number"],
   ["duration", /duration|interview ?time|time[ _]taken|minutes[ _]taken|completion[ _]time|seconds[ _]taken|dauer|bearbeitungszeit|durée|duración|duração|durata|czas wypełniania/i, "number"],
@@ -41,7 +24,7 @@ const ROLES = [
 /** Who answered in earnest: what a file tells of how each respondent went through the questions. */
 export const seriousness = {
   kind: "seriousness",
-  spec: Spec,
+  spec: RespondentScreens,
   specOf: ({ progress, duration, straight }: SeriousnessBounds, { codebook, derived }: StudyParts) => {
     const made = new Set(derived.map((d) => d.name));
     const found = ROLES.flatMap(([is, pattern, kind]) => {
@@ -61,4 +44,4 @@ export const seriousness = {
   },
   needs: (_: SeriousnessBounds, { codebook }: StudyParts) => ({ names: codebook.map(({ name }) => ({ name })) }),
   load: () => import("../analyse/responses/seriousness"),
-} satisfies AskedKind<"seriousness", SeriousnessBounds, SeriousnessSpec, Seriousness>;
+} satisfies AskedKind<"seriousness", SeriousnessBounds, RespondentScreens, Seriousness>;

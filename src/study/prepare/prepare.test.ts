@@ -71,6 +71,20 @@ describe("guessing a first codebook", () => {
     ]);
   });
 
+  test("running numbers are a respondent's code; one remark among blanks is text; words of a known scale stand in its order", () => {
+    expect(kindOf(facts("member", { distinctNumbers: null, running: true }))).toEqual(["code"]);
+    expect(kindOf(facts("points", { distinctNumbers: null, running: false }))).toEqual(["number"]);
+    expect(kindOf(facts("remark", { numbers: 0, words: 1, empties: 99, texts: ["none"] }))).toEqual(["text"]);
+    const texts = ["Often", "Never", "Always", "Sometimes", "Rarely"];
+    const [often] = guessCodebook([facts("q", { numbers: 0, words: 100, texts })]);
+    expect(often!.levels.map((level) => level.value)).toEqual(["Never", "Rarely", "Sometimes", "Often", "Always"]);
+  });
+  test("several answers in a cell and amounts are text until they are read", () => {
+    const roads = ["bus; tram", "bus", "tram; on foot", "on foot", "bus; on foot"];
+    expect(kindOf(facts("roads", { numbers: 0, words: 100, texts: roads }))).toEqual(["text"]);
+    expect(kindOf(facts("hours", { numbers: 0, words: 100, texts: ["2 h", "3 h", "about 4", "2.5 h"] }))).toEqual(["text"]);
+    expect(kindOf(facts("age", { numbers: 0, words: 100, texts: ["18-24", "25-34", "35 or older"] }))).toEqual(["category"]);
+  });
   test("few words are a category with its levels; free text is text; words that never repeat are a code", () => {
     const category = facts("format", { numbers: 0, words: 100, texts: ["online", "in person"] });
     expect(guessCodebook([category])[0]).toMatchObject({ kind: "category", levels: [{ value: "in person" }, { value: "online" }] });

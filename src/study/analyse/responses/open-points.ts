@@ -1,6 +1,6 @@
 import type { Analysis } from "../../kinds/kind";
-import type { OpenPointsSpec } from "../../kinds/answers";
 import type { DateOrder } from "../../model/derived";
+import type { OpenPoints } from "../../model/open-points";
 import type { ReadingRule } from "../../model/reading";
 import { type AnswerSet, answerSets } from "../../prepare/answers/answer-sets";
 import { choicesIn, type Separator } from "../../prepare/answers/choices";
@@ -44,7 +44,7 @@ export type OpenPoint =
   | { kind: "range"; variables: string[]; low: number; high: number; values: { value: number; count: number }[] };
 
 /** What is open in the variables asked about, in the order of the file. */
-export function openPoints({ variables }: OpenPointsSpec, columns: StudyColumns): OpenPoint[] {
+export function openPoints({ variables }: OpenPoints, columns: StudyColumns): OpenPoint[] {
   const all = variables.map(({ name, family }): ColumnAnswers => {
     const row = columns.codebookRow(name);
     return { ...columnAnswers(columns.column(name), row), family };
@@ -188,7 +188,7 @@ const END =
   /(^|[^a-z])(end|ended|finish|finished|enddate|end_date|endtime|end_time|submitted|submitdate|completed_at|ende|beendet|fin|fim|fine|einde|recorded)/i;
 
 /** A moment of beginning and one of ending that lies after it. */
-function minutesTaken(variables: OpenPointsSpec["variables"], columns: StudyColumns): OpenPoint[] {
+function minutesTaken(variables: OpenPoints["variables"], columns: StudyColumns): OpenPoint[] {
   const dates = variables.filter(({ name }) => columns.codebookRow(name).kind === "date");
   const from = dates.find(({ name }) => BEGIN.test(name));
   const to = dates.find(({ name }) => END.test(name) && name !== from?.name);
@@ -245,6 +245,6 @@ function usualEnd(values: readonly { value: number; count: number }[]): number {
   return values.length > 2 && last.count <= 2 && last.value - before.value > 2 ? before.value : last.value;
 }
 
-export const analysis: Analysis<object, OpenPointsSpec, OpenPoint[]> = {
+export const analysis: Analysis<object, OpenPoints, OpenPoint[]> = {
   run: (spec, { columns }) => openPoints(spec, columns),
 };

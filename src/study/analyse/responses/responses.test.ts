@@ -112,13 +112,12 @@ describe("each check finds its fault, names the respondents, and its fix leaves 
     let s = study(data);
     const columns = () => new StudyColumns(s, sourceOf(data));
     const all = checkResponses(s, columns(), ROWS);
-    s = applyEdits(
+    const fix = fixAll(
+      all.filter((f) => f.check === "missing-like"),
       s,
-      fixAll(
-        all.filter((f) => f.check === "missing-like"),
-        s,
-      )!.edits,
-    ).study;
+    )!;
+    expect(fix.label).toBe("Count all of these as missing: −9 and 99 (2 variables)");
+    s = applyEdits(s, fix.edits).study;
     expect([s.codebook.find((v) => v.name === "q1")!.missing, s.codebook.find((v) => v.name === "q2")!.missing]).toEqual([["-9"], ["99"]]);
     const rows = [{ check: "same-code" as const, variable: "id", values: [], rows: [20], count: 1, groups: [[4, 20]] }];
     s = applyEdits(s, fixesOf(rows[0]!, s)[0]!.edits).study;

@@ -1,8 +1,8 @@
 import { median } from "d3-array";
 import type { Analysis } from "../../kinds/kind";
-import type { SeriousnessSpec } from "../../kinds/seriousness";
 import { answerKey } from "../../model/reading";
 import type { RespondentFilter } from "../../model/respondent-filter";
+import type { RespondentScreens } from "../../model/respondent-screens";
 import type { StudyColumns } from "../../prepare/study-columns";
 import { nothingAnswered, sameAnswers, sameCode, straightLines } from "./check-respondents";
 import type { Finding } from "./findings";
@@ -32,7 +32,7 @@ const GIVEN =
 const NOT_REAL = /preview|test|spam|vorschau|probe|prueba|essai|aperçu|trial|pilot/iu;
 
 /** Looks at every respondent by what the file tells of how they answered. */
-export function seriousness(spec: SeriousnessSpec, columns: StudyColumns, rows: number): Seriousness {
+export function seriousness(spec: RespondentScreens, columns: StudyColumns, rows: number): Seriousness {
   const kept = new Uint8Array(rows).fill(1);
   const flow = columns.filtersFor(null).map((filter: RespondentFilter) => {
     let leftOut = 0;
@@ -57,7 +57,7 @@ export function seriousness(spec: SeriousnessSpec, columns: StudyColumns, rows: 
   return { rows, flow, kept: kept.reduce((sum, one) => sum + one, 0), screens };
 }
 
-function screenBy(role: SeriousnessSpec["roles"][number], columns: StudyColumns): Screen[] {
+function screenBy(role: RespondentScreens["roles"][number], columns: StudyColumns): Screen[] {
   const { variable } = role;
   if (role.is === "progress" || role.is === "duration") {
     const { values, missing } = columns.numbers(variable);
@@ -103,7 +103,7 @@ function rowsWhere(rows: number, test: (row: number) => boolean): number[] {
   return found;
 }
 
-function asFindings({ file, straight }: SeriousnessSpec, columns: StudyColumns, rows: number): Screen[] {
+function asFindings({ file, straight }: RespondentScreens, columns: StudyColumns, rows: number): Screen[] {
   const variables = file.map((name) => columns.codebookRow(name));
   const answers = variables.filter((v) => v.kind !== "code");
   const byCode = variables.filter((v) => v.kind === "code").flatMap((v) => sameCode(v, columns));
@@ -116,6 +116,6 @@ function asFindings({ file, straight }: SeriousnessSpec, columns: StudyColumns, 
   return found.map((finding) => ({ kind: "finding" as const, finding, rows: finding.rows }));
 }
 
-export const analysis: Analysis<unknown, SeriousnessSpec, Seriousness> = {
+export const analysis: Analysis<unknown, RespondentScreens, Seriousness> = {
   run: (spec, { columns, rows }) => seriousness(spec, columns, rows),
 };
