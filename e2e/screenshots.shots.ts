@@ -1,4 +1,5 @@
 import { expect, type Page, test, withDemo } from "./house";
+import { surveyExport } from "./survey-export";
 
 const app = withDemo();
 
@@ -17,8 +18,6 @@ test("pictures of the main views", async ({ page }) => {
   await shot(page, "responses");
   await page.evaluate(() => document.getElementById("checks")!.scrollIntoView());
   await shot(page, "checks");
-  await page.evaluate(() => document.getElementById("missing")!.scrollIntoView());
-  await shot(page, "missing");
   await page.getByRole("button", { name: "Leave the later ones out" }).click();
   await page.getByRole("button", { name: "Trail", exact: true }).click();
   await expect(page.getByText("Filter Duplicates made.")).toBeVisible();
@@ -28,10 +27,14 @@ test("pictures of the main views", async ({ page }) => {
   await expect(page.getByText("Left out, and filters (0)")).toBeVisible();
   await expect(page.getByText("All changes saved")).toBeVisible();
   await page.goto(app.address);
-  const latin = Buffer.from("Kennung;Alter;Größe;Beginn\nA1;23;1,75;2024-03-01\nA2;31;1,62;2024-04-15\nA3;44;1,80;2024-05-13\n", "latin1");
-  await page.getByLabel("File of answers").setInputFiles({ name: "answers.csv", mimeType: "text/csv", buffer: latin });
+  await page.getByLabel("File of answers").setInputFiles({ name: "evening survey.csv", mimeType: "text/csv", buffer: surveyExport() });
   await expect(page.getByRole("button", { name: "Begin the study" })).toBeVisible();
   await shot(page, "arrived");
+  await page.getByRole("button", { name: "Begin the study" }).click();
+  await page.getByRole("button", { name: "Read as 1 to 5: q2_1" }).click();
+  await page.getByRole("button", { name: "Change how q3_1 is read" }).click();
+  await expect(page.getByRole("form", { name: "How q3_1 to q3_4 are read" })).toBeVisible();
+  await shot(page, "open");
   await page.goto(place("scales"));
   await page.getByRole("button", { name: /^Classroom anxiety/ }).click();
   await expect(page.getByTestId("alpha")).toBeVisible();

@@ -288,8 +288,11 @@ describe("a respondent who withdraws", () => {
     editStudy(database(), id, 1, [correction(3, SECRET, `${SECRET}-mended`), correction(9, "word 2", "mended")]);
     const filter = { id: "f", name: "F", conditions: [{ kind: "not-rows", rows: [1, 3, 5] }], everywhere: true };
     editStudy(database(), id, 2, [{ subject: "filter", id: "f", to: RespondentFilter.parse(filter) }]);
+    const values = [SECRET, "word 1"].map((written, k) => ({ written, value: k + 1 }));
+    const reading = { id: "r", name: "R", variables: ["word"], rule: { kind: "words" as const, values } };
+    editStudy(database(), id, 3, [{ subject: "reading", id: "r", to: reading }]);
     await backUp(connection(), folder);
-    const saved = await withdrawRespondent(database(), id, 3, 3, folder);
+    const saved = await withdrawRespondent(database(), id, 4, 3, folder);
 
     expect(lies(SECRET)).toEqual([]);
     const names = ["code", "age", "word"];
@@ -302,8 +305,9 @@ describe("a respondent who withdraws", () => {
     expect(saved.study.responses).toMatchObject({ rows: 8, withdrawn: 1, fileName: study.responses!.fileName });
     expect(saved.study.corrections).toMatchObject([{ row: 8, to: "mended" }]);
     expect(saved.study.filters[0]!.conditions).toMatchObject([{ rows: [1, 4] }]);
+    expect(saved.study.readings).toMatchObject([{ rule: { values: [{ written: "word 1" }] } }]);
     const trail = studiesRepository(database()).revisions(id, { before: null, most: 9 });
-    expect(trail[0]).toMatchObject({ revision: 4, how: "withdrawal", changes: [] });
+    expect(trail[0]).toMatchObject({ revision: 5, how: "withdrawal", changes: [] });
     expect(trail[0]!.when).toMatch(/^\d{4}-/);
   });
 
@@ -344,6 +348,7 @@ test("a study is renamed on its trail, copied onto the same responses, put away;
   expect(list()["First wave"]).toBe(false);
   deleteStudy(database(), id);
   expect(() => putStudyAway(database(), id, true)).toThrow("study");
+  expect(studiesRepository(database()).besides(id, study.responses!.dataset).map(({ name }) => name)).toEqual(["First wave (copy)", "First wave (copy 2)"]); // prettier-ignore
   await eraseStudy(database(), id, folder);
   const [age] = responsesRepository(database()).columns(copies[0]!.study.responses!.dataset, ["age"]);
   expect(age!.values).toHaveLength(50);

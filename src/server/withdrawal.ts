@@ -2,6 +2,7 @@ import { randomUUID } from "node:crypto";
 import { and, eq, inArray, sql } from "drizzle-orm";
 import { applyEdits, type Edit } from "@/study/model/edit";
 import { cellText, type ResponseColumn } from "@/study/model/response-column";
+import { answerKey } from "@/study/model/reading";
 import type { Study } from "@/study/model/study";
 import { dataFolder } from "./data-folder";
 import { type Database, writeAnew } from "./database";
@@ -14,7 +15,7 @@ import { changes, keptIntervals } from "./schema";
 import { eraseBesides, eraseUploads, sumsOf } from "./study-end";
 
 /** Kinds whose recorded changes can hold an answer, or say which row somebody has. */
-const TELLING = ["responses", "correction", "filter"];
+const TELLING = ["responses", "correction", "filter", "reading"];
 
 /**
  * Erases one respondent of a study for good: the answers go from the responses, the corrections and the trail, from backups, the log, free pages and uploads.
@@ -37,7 +38,7 @@ export async function withdrawRespondent(
   const dataset = randomUUID();
   responses.begin(dataset, before.fileName);
   try {
-    const own = await copyWithout(db, before.dataset, dataset, row);
+    const { own, left } = await copyWithout(db, before.dataset, dataset, row);
     const saved = db.transaction(
       (tx) => {
         const repository = studiesRepository(tx);
@@ -49,7 +50,12 @@ export async function withdrawRespondent(
         rowNow.delete(row);
         const take: Edit = { subject: "responses", to: { ...before, dataset, rows, withdrawn: (before.withdrawn ?? 0) + 1 } };
         const moved = [...movedCorrections(now.study, rowNow), ...movedFilters(now.study, rowNow)];
-        const next = applyEdits(now.study, [...withoutLevels(now.study, own), ...moved, take]).study;
+        const next = applyEdits(now.study, [
+          ...withoutLevels(now.study, own),
+          ...withoutReadWords(now.study, own, left),
+          ...moved,
+          take,
+        ]).study;
         repository.update(id, next, revision + 1);
         repository.record(id, { revision: revision + 1, how: "withdrawal", of: null }, new Date().toISOString(), []);
         const stood = responsesRepository(tx).held(id);
@@ -75,16 +81,23 @@ export async function withdrawRespondent(
 }
 
 /** The responses without one row, as a dataset of their own; texts that only this respondent gave are not among its texts. */
-async function copyWithout(db: Database, from: string, to: string, row: number): Promise<OwnAnswer[]> {
+async function copyWithout(
+  db: Database,
+  from: string,
+  to: string,
+  row: number,
+): Promise<{ own: OwnAnswer[]; left: ReadonlyMap<string, ReadonlySet<string>> }> {
   const responses = responsesRepository(db);
   const { rows, columns: names } = responses.facts(from);
   const described = [];
   const own: OwnAnswer[] = [];
+  const left = new Map<string, ReadonlySet<string>>();
   for (const [position, name] of names.entries()) {
     const whole = responses.columns(from, [name])[0]!;
     const column = withoutRow(whole, row - 1);
     const answer = cellText(whole, row - 1);
     if (answer !== null && !column.values.some((_, k) => cellText(column, k) === answer)) own.push({ variable: name, answer });
+    left.set(name, new Set(column.texts.map(answerKey)));
     responses.addColumn(to, position, column);
     described.push({ name, texts: JSON.stringify(column.texts), summary: summaryOf(column) });
     await new Promise(setImmediate); // others are served in between
@@ -92,7 +105,7 @@ async function copyWithout(db: Database, from: string, to: string, row: number):
   await describe(db, to, described);
   const source = responses.sourceOf(from);
   responses.finish(to, { rows: rows - 1, chunkRows: 65_536, options: source.options }, { bytes: 0, sha256: "" });
-  return own;
+  return { own, left };
 }
 
 /** An answer that no other respondent gave. */
@@ -107,6 +120,31 @@ function withoutLevels(study: Study, own: readonly OwnAnswer[]): Edit[] {
     const gone = own.find((one) => one.variable === variable.name);
     const levels = variable.levels.filter((level) => level.value !== gone?.answer);
     return levels.length === variable.levels.length ? [] : [{ subject: "variable", id: variable.name, to: { ...variable, levels } }];
+  });
+}
+
+/**
+ * Words that only this respondent gave are in no reading, label or code for a missing answer any more: others of the same question may have given them.
+ * @param left what each column still holds, by key
+ */
+function withoutReadWords(study: Study, own: readonly OwnAnswer[], left: ReadonlyMap<string, ReadonlySet<string>>): Edit[] {
+  return study.readings.flatMap((reading): Edit[] => {
+    const keys = new Set(own.filter((one) => reading.variables.includes(one.variable)).map((one) => answerKey(one.answer)));
+    const gone = new Set([...keys].filter((key) => reading.variables.every((name) => !left.get(name)?.has(key))));
+    if (gone.size === 0) return [];
+    const variables = study.codebook.flatMap((v): Edit[] => {
+      if (!reading.variables.includes(v.name)) return [];
+      const to = {
+        ...v,
+        missing: v.missing.filter((code) => !gone.has(answerKey(code))),
+        levels: v.levels.filter((level) => !gone.has(answerKey(level.label)) && !gone.has(answerKey(level.value))),
+      };
+      return [{ subject: "variable", id: v.name, to }];
+    });
+    if (reading.rule.kind !== "words") return variables;
+    const values = reading.rule.values.filter((one) => !gone.has(answerKey(one.written)));
+    const to = values.length === 0 ? null : { ...reading, rule: { ...reading.rule, values } };
+    return [...variables, { subject: "reading", id: reading.id, to }];
   });
 }
 

@@ -13,7 +13,7 @@ export interface MadeUpExport {
     rows: number;
     /** Words of questions answered alike, with the number each is meant to get; by place of the column, from 0. */
     sets: { columns: number[]; values: Record<string, number> }[];
-    /** Families in words that have no known order: these are to be asked about. */
+    /** Families in words that have no known order, or of which nobody chose an end: these are to be asked about. */
     asked: number[][];
     /** Numbers with words around them, with what each is meant to be; null: not to be read. */
     amounts: { column: number; values: (number | null)[] }[];
@@ -219,7 +219,25 @@ export function madeUpExport(k: number): MadeUpExport {
     meant.asked.push(place);
   }
 
+  if (k % 8 === 7) {
+    // nobody went as far as the last point: how many there are cannot be known
+    const words = SCALES[language]!.at(-1)!;
+    const place = [0, 1, 2].map((i) => put(`last_${i + 1}`, `And at the end? - ${ITEMS[i]!}`, cellsOf(() => words[make.whole(words.length - 1)]!))); // prettier-ignore
+    meant.asked.push(place);
+  }
+
   // what else a questionnaire asks
+  if (k % 6 === 1)
+    put(
+      "age",
+      "Your age",
+      cellsOf(() => make.of(["18-24", "25-34", "35-44", "45 or older"])),
+    );
+  if (k % 6 === 2) put("consent", "Do you agree to take part?", (row) => (row % 40 === 39 ? "No" : "Yes"));
+  if (k % 8 === 5)
+    put("check", `Please choose "${SCALES[language]![0]![3]!}" here`, (row) => SCALES[language]![0]![row % 30 === 7 ? 1 : 3]!);
+  if (k % 6 === 3) meant.ranges.push({ columns: [0, 1, 2].map((i) => columns.length + i), low: 0, high: 1 });
+  if (k % 6 === 3) for (const i of [1, 2, 3]) put(`own_${i}`, `What did you bring? - ${["A book", "A pen", "A friend"][i - 1]!}`, cellsOf(() => make.of(["1", "0"]))); // prettier-ignore
   put(
     "format",
     "Class format",

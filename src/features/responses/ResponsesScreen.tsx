@@ -70,7 +70,10 @@ export function ResponsesScreen() {
   };
   useRowsAsked((asked) => show(asked, null));
   const dataRow = rows ? rows[at.row] : at.row;
-  const open = checks.result?.length ?? 0;
+  // words that wait to be read are no levels: how few chose one is no matter yet
+  const waiting = new Set((points.result ?? []).flatMap((point) => (point.kind === "answers" ? point.set.variables : [])));
+  const told = checks.result?.filter((f) => !(f.check === "small-levels" && waiting.has(f.variable ?? ""))) ?? null;
+  const open = told?.length ?? 0;
 
   return (
     <div className={page.page}>
@@ -111,7 +114,7 @@ export function ResponsesScreen() {
             />
           </section>
         </div>
-        <ChecksSection checks={checks} asked={wanted} onAsk={() => setWanted(true)} onShow={show} onCombine={make} />
+        <ChecksSection checks={{ ...checks, result: told }} asked={wanted} onAsk={() => setWanted(true)} onShow={show} onCombine={make} />
         <SeriousSection asked={wanted} onAsk={() => setWanted(true)} onShow={show} />
         <DerivedSection draft={draft} onDraft={setDraft} onChoose={setChosen} />
         <FiltersSection onShow={(shown) => setView({ ...view, shown })} />

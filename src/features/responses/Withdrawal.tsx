@@ -5,6 +5,8 @@ import { useState } from "react";
 import { findRespondent } from "@/features/study/find-respondent";
 import { refusalOf } from "@/features/study/refusal";
 import { useStudy } from "@/features/study/study-context";
+import { z } from "zod";
+import { listed } from "@/study/report/format-number";
 import css from "./responses.module.css";
 
 /** A respondent takes back the consent: the answers are erased for good, and only that one withdrew is kept. */
@@ -14,6 +16,8 @@ export function Withdrawal() {
   const [row, setRow] = useState<number | null>(null);
   const [fault, setFault] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
+  /** Copies of this study: they keep the respondent. */
+  const [others, setOthers] = useState<string[]>([]);
   if (typed === null)
     return (
       <p>
@@ -29,6 +33,7 @@ export function Withdrawal() {
     const found = await findRespondent(view, typed).catch(() => undefined);
     if (found === undefined) return setFault("The server does not answer. Nothing was changed; please try again.");
     setRow(found);
+    setOthers(await othersOn(view.store.id).catch(() => []));
     if (found === null) setFault("There is no such respondent.");
   };
   const erase = async () => {
@@ -71,6 +76,8 @@ export function Withdrawal() {
           Row {row} of {view.dataset.rows} is erased: the answers, corrections of them, and what the trail says of answers. Study and trail
           say that one withdrew, not who. Nothing before can be gone back to, and backups lose this study until the next one. This cannot be
           taken back.
+          {others.length > 0 &&
+            ` ${listed(others.map((name) => `“${name}”`))} ${others.length === 1 ? "stands" : "stand"} on the same responses: the respondent withdraws there as well, before no answer is left.`}
         </p>
       )}
       {fault && <p role="alert">{fault}</p>}
@@ -90,4 +97,9 @@ export function Withdrawal() {
       </div>
     </form>
   );
+}
+
+async function othersOn(id: string): Promise<string[]> {
+  const response = await fetch(`/api/studies/${id}/withdraw`);
+  return response.ok ? z.array(z.string()).parse(await response.json()) : [];
 }

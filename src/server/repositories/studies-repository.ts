@@ -66,10 +66,10 @@ export const studiesRepository = (db: Database) => ({
     if (count === 0) throw new NotFoundError({ what: "study", id });
   },
 
-  /** Other studies that stand on one of the datasets that a study holds. */
-  besides(id: string, dataset: string): { id: string; name: string }[] {
+  /** Other studies that stand on a dataset. */
+  besides(id: string, dataset: string): { name: string }[] {
     return db
-      .select({ id: studies.id, name: studies.name })
+      .select({ name: studies.name })
       .from(studies)
       .where(and(eq(studies.datasetId, dataset), ne(studies.id, id)))
       .all();

@@ -159,7 +159,7 @@ export function runWords(names: readonly string[]): string {
 export function openWords(point: OpenPoint, study: Study): string {
   switch (point.kind) {
     case "answers": {
-      const { variables, answers, apart, by, about } = point.set;
+      const { variables, answers, apart, by, about, perhaps } = point.set;
       const who =
         variables.length === 1 ? `${variables[0]} is answered` : `${variables.length} questions (${runWords(variables)}) are answered`;
       const words = by === "nothing" ? "the same words, whose order is not known" : about ? `words of ${DIMENSION_WORDS[about].toLowerCase()}` : "words with their numbers"; // prettier-ignore
@@ -168,8 +168,9 @@ export function openWords(point: OpenPoint, study: Study): string {
         .join(", ");
       const nobody = answers.filter((one) => one.count === 0 && one.value !== null);
       const added = nobody.length === 0 ? "" : ` Nobody chose ${listed(nobody.map((one) => `“${one.written}”`))}.`;
+      const above = perhaps === null ? "" : ` Whether “${perhaps}” could be chosen as well cannot be seen: add it where it could.`;
       const gone = apart.length === 0 ? "" : ` Set apart as missing: ${listed(apart.map((one) => `“${one.written}” (${one.count})`))}.`;
-      return `${who} in ${words}: ${order}.${added}${gone}`;
+      return `${who} in ${words}: ${order}.${added}${above}${gone}`;
     }
     case "unread": {
       const name = study.readings.find((r) => r.id === point.reading)?.name ?? "";

@@ -6,6 +6,7 @@ import { CSS } from "@dnd-kit/utilities";
 import { Button, Input, InputNumber } from "antd";
 import { useState } from "react";
 import { useStudy } from "@/features/study/study-context";
+import { answerKey } from "@/study/model/reading";
 import { formatCount } from "@/study/report/format-number";
 import { draftFault, type DraftReading, type PlacedAnswer, readingEdits, runWords } from "@/study/report/open-words";
 import page from "../responses.module.css";
@@ -16,6 +17,7 @@ export function AnswersEditor({ start, onClose }: { start: DraftReading; onClose
   const { study, store } = useStudy();
   const [draft, setDraft] = useState(start);
   const fault = draftFault(draft);
+  const [further, setFurther] = useState("");
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
@@ -41,6 +43,14 @@ export function AnswersEditor({ start, onClose }: { start: DraftReading; onClose
   const turn = () => {
     const values = placed.map((one) => one.value);
     put([...placed.map((one, i) => ({ ...one, value: values.at(-1 - i) ?? null })).reverse(), ...apart]);
+  };
+  /** A further point of the scale, above the others: it can then be carried to its place. */
+  const add = () => {
+    const written = further.trim();
+    if (written === "" || draft.answers.some((one) => answerKey(one.written) === answerKey(written))) return;
+    const value = Math.max(0, ...placed.map((one) => one.value ?? 0)) + 1;
+    put([...placed, { written, count: 0, value, apart: false, spellings: [written] }, ...apart]);
+    setFurther("");
   };
   const keep = () => {
     if (fault === null && store.edit(...readingEdits(draft, study))) onClose();
@@ -94,6 +104,24 @@ export function AnswersEditor({ start, onClose }: { start: DraftReading; onClose
           </table>
         </SortableContext>
       </DndContext>
+      <p>
+        <Input
+          size="small"
+          style={{ width: 220 }}
+          aria-label="An answer nobody gave"
+          placeholder="an answer nobody gave"
+          maxLength={200}
+          value={further}
+          onChange={(event) => setFurther(event.target.value)}
+          onPressEnter={(event) => {
+            event.preventDefault();
+            add();
+          }}
+        />{" "}
+        <button type="button" className="link" disabled={further.trim() === ""} onClick={add}>
+          Add it at the end
+        </button>
+      </p>
       {apart.length > 0 && (
         <p>
           Set apart as missing:{" "}

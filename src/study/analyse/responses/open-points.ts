@@ -60,8 +60,9 @@ export function openPoints({ variables }: OpenPoints, columns: StudyColumns): Op
   const sets = answerSets(inWords);
   const taken = new Set(sets.flatMap((set) => set.variables));
   const rest = inWords.filter((one) => !taken.has(one.name));
+  const marked = all.filter((one) => one.words === 0 && !read.has(one.name) && !columns.codebookRow(one.name).range);
   const points: OpenPoint[] = sets.map((set) => ({ kind: "answers", set }));
-  points.push(...unread(all, read), ...tickBlocks(rest));
+  points.push(...unread(all, read), ...tickBlocks([...rest, ...marked]));
   const ticked = new Set(points.flatMap((point) => (point.kind === "ticks" ? point.block.map(({ variable }) => variable) : [])));
   for (const one of rest) {
     if (ticked.has(one.name)) continue;
@@ -164,19 +165,22 @@ function choicesOf({ name, texts }: ColumnAnswers): OpenPoint | null {
 
 /** Columns in a row of one question, each with one text or nothing. */
 function tickBlocks(columns: readonly ColumnAnswers[]): OpenPoint[] {
-  const single = columns.filter(({ family, texts, numeric, empty }) => family !== null && texts.length === 1 && numeric === 0 && empty > 0);
+  const single = columns.filter(
+    ({ family, texts, numbers, empty }) => family !== null && numbers !== null && texts.length + numbers.length === 1 && empty > 0,
+  );
   const blocks = new Map<string, ColumnAnswers[]>();
   for (const one of single) blocks.set(one.family!, [...(blocks.get(one.family!) ?? []), one]);
   return [...blocks.values()]
     .filter((block) => block.length >= 2)
     .map((block) => {
-      const same = new Set(block.map(({ texts }) => texts[0]!.written)).size === 1;
+      const answers = block.map(({ texts, numbers }) => texts[0] ?? { written: String(numbers![0]!.value), count: numbers![0]!.count });
+      const same = new Set(answers.map(({ written }) => written)).size === 1;
       return {
         kind: "ticks" as const,
-        block: block.map(({ name, label, texts }) => ({
+        block: block.map(({ name, label }, k) => ({
           variable: name,
-          answer: same ? label || name : texts[0]!.written,
-          count: texts[0]!.count,
+          answer: same ? label || name : answers[k]!.written,
+          count: answers[k]!.count,
         })),
       };
     });

@@ -8,7 +8,11 @@ export interface AnswerLadder {
   language: string;
   rungs: readonly (readonly string[])[];
   /** Rungs that a scale may begin and end with; null: its halves mirror one another about the rung in the middle. */
-  ends: { low: readonly number[]; high: readonly number[] } | null;
+  ends: {
+    low: readonly number[];
+    high: readonly number[];
+    /** Of these nobody wonders whether there was a higher one. */ surely: readonly number[];
+  } | null;
 }
 
 export type AnswerDimension =
@@ -23,29 +27,29 @@ const mirrored = (about: AnswerDimension, language: string, all: string): Answer
   rungs: rungs(all),
   ends: null,
 });
-/** @param ends rungs to begin and to end with, as digits: "01 456" */
+/** @param ends rungs to begin with, to end with, and to end with surely, as digits: "01 456 56" */
 function from(about: AnswerDimension, language: string, all: string, ends: string): AnswerLadder {
-  const [low, high] = ends.split(" ").map((digits) => [...digits].map(Number)) as [number[], number[]];
-  return { about, language, rungs: rungs(all), ends: { low, high } };
+  const [low, high, surely] = ends.split(" ").map((digits) => [...digits].map(Number)) as [number[], number[], number[]];
+  return { about, language, rungs: rungs(all), ends: { low, high, surely } };
 }
 
-const FREQUENCY = "01 56789";
-const AMOUNT = "01 456";
-const QUALITY = "01 456";
-const IMPORTANCE = "01 345";
-const YES = "0 1";
+const FREQUENCY = "0 5679 79";
+const AMOUNT = "0 456 56";
+const QUALITY = "01 456 56";
+const IMPORTANCE = "0 345 45";
+const YES = "0 1 1";
 
 export const ANSWER_LADDERS: readonly AnswerLadder[] = [
   // English
   mirrored("agreement", "en", "strongly disagree|completely disagree|totally disagree|fully disagree|disagree strongly|disagree completely|definitely disagree|very strongly disagree/disagree|moderately disagree|disagree moderately|mostly disagree/somewhat disagree|slightly disagree|rather disagree|tend to disagree|disagree somewhat|disagree slightly|disagree a little|mildly disagree/neither agree nor disagree|neither disagree nor agree|neutral|undecided|neither|neither nor|unsure|not sure|partly agree, partly disagree|neither agree or disagree/somewhat agree|slightly agree|rather agree|tend to agree|agree somewhat|agree slightly|agree a little|mildly agree/agree|moderately agree|agree moderately|mostly agree/strongly agree|completely agree|totally agree|fully agree|agree strongly|agree completely|definitely agree|very strongly agree"), // prettier-ignore
   mirrored("truth", "en", "definitely false|completely false|not at all true of me|very untrue of me|completely untrue of me/mostly false|mostly untrue of me|untrue of me/somewhat untrue of me/neutral|neither true nor false|neither true nor untrue of me/somewhat true of me/mostly true|mostly true of me|true of me/definitely true|completely true|very true of me|completely true of me"), // prettier-ignore
-  from("truth", "en", "not at all true|not true at all|not true|does not apply at all|not at all like me|never true/hardly true|slightly true|rarely true|not much like me|does not apply/somewhat true|a little true|sometimes true|applies somewhat|a little like me|somewhat like me/moderately true|often true|applies|like me/very true|mostly true|exactly true|certainly true|completely true|applies completely|very much like me|almost always true|always true", "0 345"), // prettier-ignore
+  from("truth", "en", "not at all true|not true at all|not true|does not apply at all|not at all like me|never true/hardly true|slightly true|rarely true|not much like me|does not apply/somewhat true|a little true|sometimes true|applies somewhat|a little like me|somewhat like me/moderately true|often true|applies|like me/very true|mostly true|exactly true|certainly true|completely true|applies completely|very much like me|almost always true|always true", "0 345 45"), // prettier-ignore
   from("frequency", "en", "never|not at all|none of the time|never or almost never/almost never|hardly ever|very rarely|a little of the time|very seldom/rarely|seldom|not often/occasionally|once in a while/sometimes|some of the time|about half the time|at times|several days|now and then/often|frequently|fairly often|regularly|a good bit of the time|more than half the days/usually|generally|most of the time|mostly/very often|very frequently|nearly every day/almost always|nearly always/always|all the time|all of the time|constantly|every time", FREQUENCY), // prettier-ignore
-  from("frequency", "en", "never/less than once a year/once a year|yearly/several times a year|a few times a year/once a month|monthly/several times a month|a few times a month|2-3 times a month/once a week|weekly/several times a week|a few times a week|2-3 times a week/once a day|daily|every day/several times a day", "012 56789"), // prettier-ignore
+  from("frequency", "en", "never/less than once a year/once a year|yearly/several times a year|a few times a year/once a month|monthly/several times a month|a few times a month|2-3 times a month/once a week|weekly/several times a week|a few times a week|2-3 times a week/once a day|daily|every day/several times a day", "012 56789 789"), // prettier-ignore
   mirrored("likelihood", "en", "extremely unlikely|definitely not|certainly not/very unlikely/unlikely|probably not|moderately unlikely/somewhat unlikely|slightly unlikely|rather unlikely/neither likely nor unlikely|neither unlikely nor likely|neutral|undecided|unsure|not sure|possibly|maybe|might or might not|equally likely and unlikely/somewhat likely|slightly likely|rather likely/likely|probably|moderately likely/very likely/extremely likely|definitely|certainly"), // prettier-ignore
-  from("likelihood", "en", "not at all likely|not likely/slightly likely|a little likely/moderately likely|somewhat likely/likely|quite likely/very likely/extremely likely|completely likely", "0 345"), // prettier-ignore
+  from("likelihood", "en", "not at all likely|not likely/slightly likely|a little likely/moderately likely|somewhat likely/likely|quite likely/very likely/extremely likely|completely likely", "0 345 45"), // prettier-ignore
   mirrored("satisfaction", "en", "extremely dissatisfied|completely dissatisfied|totally dissatisfied/very dissatisfied|very unsatisfied/dissatisfied|unsatisfied|moderately dissatisfied|mostly dissatisfied/somewhat dissatisfied|slightly dissatisfied|rather dissatisfied|somewhat unsatisfied/neither satisfied nor dissatisfied|neither dissatisfied nor satisfied|neutral|mixed/somewhat satisfied|slightly satisfied|rather satisfied/satisfied|moderately satisfied|mostly satisfied/very satisfied/extremely satisfied|completely satisfied|totally satisfied"), // prettier-ignore
-  from("satisfaction", "en", "not at all satisfied|not satisfied/slightly satisfied|a little satisfied/somewhat satisfied|moderately satisfied|partly satisfied/satisfied|quite satisfied/very satisfied/extremely satisfied|completely satisfied", "0 345"), // prettier-ignore
+  from("satisfaction", "en", "not at all satisfied|not satisfied/slightly satisfied|a little satisfied/somewhat satisfied|moderately satisfied|partly satisfied/satisfied|quite satisfied/very satisfied/extremely satisfied|completely satisfied", "0 345 45"), // prettier-ignore
   from("amount", "en", "not at all|none|not/hardly|barely|very little/a little|slightly|a little bit|a bit|to a small extent|little/somewhat|moderately|to some extent|a moderate amount|some|partly/quite a bit|a lot|quite|considerably|rather|mostly|to a large extent|quite a lot|much|fairly/very|very much|extremely|a great deal|to a great extent|to a very large extent/completely|entirely|totally|fully", AMOUNT), // prettier-ignore
   from("quality", "en", "very poor|very bad|terrible|awful/poor|bad/fair|acceptable|adequate/average|neither good nor bad|neither good nor poor|neutral|okay|ok/good/very good/excellent|outstanding", QUALITY), // prettier-ignore
   from("importance", "en", "not at all important|not important at all|unimportant|not important/slightly important|of little importance|a little important|somewhat unimportant|low importance/moderately important|somewhat important|fairly important|of average importance|neutral/important|quite important/very important/extremely important|absolutely essential|essential", IMPORTANCE), // prettier-ignore

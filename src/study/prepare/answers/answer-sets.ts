@@ -22,6 +22,8 @@ export interface AnswerSet {
   answers: SetAnswer[];
   /** Answers that say that there is none. */
   apart: { written: string; count: number; spellings: string[] }[];
+  /** An answer above the highest one given that may have been possible; null: none is known. */
+  perhaps: string | null;
   /** Numbers that stand beside the words. */
   numbers: number[];
   /** Everything has a place, and nothing had to be added that nobody chose. */
@@ -146,23 +148,34 @@ function setOf(counts: Counts, columns: readonly ColumnAnswers[]): (AnswerSet & 
   const numbered = byNumbers(words, numbers);
   if (numbered) {
     const key = JSON.stringify(numbered.map(({ written, value }) => [answerKey(written), value]));
-    return { variables, about: null, language: null, by: "numbers", answers: numbered, apart, numbers: [...numbers], sure: true, key };
+    return {
+      variables,
+      about: null,
+      language: null,
+      by: "numbers",
+      answers: numbered,
+      apart,
+      numbers: [...numbers],
+      perhaps: null,
+      sure: true,
+      key,
+    };
   }
   // where a question was answered in numbers as well, words alone give them no place
   if (columns.some((column) => column.numbers === null || column.numbers.length > 0)) return null;
   if (words.size < 2) return null;
   const known = byWords(words);
   if (known) {
-    const { ladder, answers, sure } = known;
-    // one yes or no is a category of two as it stands
-    if (ladder.about === "yes or no" && columns.length < LEAST_SHARING) return null;
+    const { ladder, answers, sure, perhaps } = known;
+    // one question with two answers is a category of two as it stands
+    if (columns.length < (ladder.about === "yes or no" ? LEAST_SHARING : 2) && words.size < 3) return null;
     const key = JSON.stringify([ladder.about, ladder.language, answers.map((one) => [answerKey(one.written), one.value])]);
-    return { variables, about: ladder.about, language: ladder.language, by: "words", answers, apart, numbers: [], sure, key };
+    return { variables, about: ladder.about, language: ladder.language, by: "words", answers, apart, numbers: [], perhaps, sure, key };
   }
   if (columns.length < 2) return null;
   const answers = [...words.values()].sort((a, b) => b.count - a.count).map(({ written, count }) => ({ written, count, value: null }));
   const key = JSON.stringify(answers.map(({ written }) => answerKey(written)).sort());
-  return { variables, about: null, language: null, by: "nothing", answers, apart, numbers: [], sure: false, key };
+  return { variables, about: null, language: null, by: "nothing", answers, apart, numbers: [], perhaps: null, sure: false, key };
 }
 
 const NUMBERED = [/^(\d{1,3})\s*[-=:.)]\s*(\D.*)$/u, /^(\d{1,3})\s*[([](.*\D.*)[)\]]$/u, /^(\d{1,3})\s+(\p{L}.*)$/u, /^(.*\p{L}.*?)\s*[-=:]\s*(\d{1,3})$/u, /^(.*\p{L}.*?)\s*[([]\s*(\d{1,3})\s*[)\]]$/u]; // prettier-ignore
@@ -200,7 +213,7 @@ const RUNGS = ANSWER_LADDERS.map((ladder) => ({
 }));
 
 /** The ladder that has most of the words, and the numbers their places give. Null: no ladder has at least two of them and two thirds. */
-function byWords(words: Counts): { ladder: AnswerLadder; answers: SetAnswer[]; sure: boolean } | null {
+function byWords(words: Counts): { ladder: AnswerLadder; answers: SetAnswer[]; sure: boolean; perhaps: string | null } | null {
   const fits = RUNGS.map(({ ladder, at }) => {
     const placed = [...words].flatMap(([key, one]) => (at.has(key) ? [{ key, rung: at.get(key)!, ...one }] : []));
     const rungs = new Set(placed.map(({ rung }) => rung));
@@ -223,10 +236,14 @@ function byWords(words: Counts): { ladder: AnswerLadder; answers: SetAnswer[]; s
   const without = [...words]
     .filter(([key]) => !fit.placed.some((one) => one.key === key))
     .map(([, { written, count }]) => ({ written, count, value: null }));
+  const top = fit.whole.at(-1)!;
+  const open = fit.ladder.ends !== null && !fit.ladder.ends.surely.includes(top);
+  const next = open ? fit.ladder.ends!.surely.find((rung) => rung > top) : undefined;
   return {
     ladder: fit.ladder,
     answers: [...answers, ...without],
-    sure: !differs && without.length === 0 && answers.every(({ count }) => count > 0),
+    perhaps: next === undefined ? null : capital(fit.ladder.rungs[fit.ladder.ends!.surely.at(-1)!]![0]!),
+    sure: !open && !differs && without.length === 0 && answers.every(({ count }) => count > 0),
   };
 }
 

@@ -58,7 +58,7 @@ describe("numbers with words around them", () => {
         fc.integer({ min: 0, max: 99 }),
         fc.constantFrom("h", "min", "%", "km"),
         (whole, part, unit) => {
-          const value = whole + part / 100;
+          const value = Number(`${whole}.${String(part).padStart(2, "0")}`);
           expect(readAmount(`${whole}.${String(part).padStart(2, "0")} ${unit}`, ".")).toEqual({ value, span: false, unit });
           expect(readAmount(`${whole},${String(part).padStart(2, "0")}${unit}`, ",")).toEqual({ value, span: false, unit });
         },
@@ -80,6 +80,10 @@ describe("sets of answers", () => {
   test("an end that nobody chose is added, and makes it a question", () => {
     const [set] = sets({ q1: FIVE.slice(0, 4), q2: FIVE.slice(0, 4) });
     expect([numbers(set!).at(-1), set!.sure]).toEqual(["Strongly agree 5", false]);
+  });
+  test("whether there was an end above often cannot be seen: it is asked", () => {
+    const [set] = sets({ q1: ["Never", "Rarely", "Sometimes", "Often"], q2: ["Never", "Rarely", "Sometimes", "Often"] });
+    expect([numbers(set!), set!.perhaps, set!.sure]).toEqual([["Never 1", "Rarely 2", "Sometimes 3", "Often 4"], "Always", false]);
   });
   test("numbers beside words are the numbers, and plain ones stand with them", () => {
     const [set] = sets({ q1: ["1 (never)", "2", "3", "4", "5 (always)"], q2: ["1 (never)", "2", "4", "4", "5 (always)"] });
