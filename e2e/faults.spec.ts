@@ -84,3 +84,15 @@ test("a reading that is stopped leaves nothing, and the file can be taken after 
   await page.getByRole("button", { name: "Begin the study" }).click();
   await expect(page.getByRole("heading", { level: 1 })).toContainText("150\u202f000 respondents", { timeout: 60_000 });
 });
+
+test("however slowly a page wakes up, its columns are fetched once", async ({ page }) => {
+  const session = await page.context().newCDPSession(page);
+  await session.send("Emulation.setCPUThrottlingRate", { rate: 6 });
+  let asked = 0;
+  page.on("request", (request) => {
+    if (/\/api\/datasets\/[^/]+\/columns/.test(request.url())) asked++;
+  });
+  await page.goto(`${app.address}/studies/${app.demo}/ladders`);
+  await expect(page.getByTestId("over-steps")).toBeVisible({ timeout: 60_000 });
+  expect(asked).toBe(1);
+});

@@ -49,6 +49,12 @@ function prepare(columns: ColumnStore, dataset: DatasetFacts): void {
   else if (cells <= CELLS_IN_TIME) setTimeout(() => void oneByOne(columns, dataset.columns), SETTLED_MS);
 }
 
+/**
+ * The columns this page has, by dataset. Not a provider's own: while parts of the page are still on their way, it is rendered again and again before it stands, and each
+ * time would fetch everything anew, which on a slow machine kept the parts themselves from coming.
+ */
+const storesOfPage = new Map<string, ColumnStore>();
+
 async function oneByOne(columns: ColumnStore, names: readonly string[]): Promise<void> {
   for (const name of names) await columns.columns([name]).catch(() => undefined);
 }
@@ -64,14 +70,15 @@ export function StudyProvider(props: {
   children: ReactNode;
 }) {
   const [house] = useState<StudyHouse>(() => {
-    const stores = new Map<string, ColumnStore>();
+    const stores = typeof window === "undefined" ? new Map<string, ColumnStore>() : storesOfPage;
     const columnsOf = (dataset: string) => {
       const store = stores.get(dataset) ?? new ColumnStore(dataset);
       stores.set(dataset, store);
       return store;
     };
     const dataset = datasetOf(props.study);
-    if (typeof window !== "undefined") prepare(columnsOf(dataset.id), dataset);
+    const begun = stores.has(dataset.id);
+    if (typeof window !== "undefined" && !begun) prepare(columnsOf(dataset.id), dataset);
     const forget = () => {
       for (const dataset of stores.keys()) browserPool().forget(dataset);
       stores.clear();

@@ -16,18 +16,16 @@ const SETS = readdirSync(path.join(process.cwd(), "reference"))
   .filter((file) => file.endsWith(".json"))
   .map((file) => file.replace(".json", ""));
 
-/** Blocks that another test holds: replicates are drawn there. */
+/** Blocks that another test holds: replicates are drawn there, or a λ is chosen freely. */
 const ELSEWHERE: Record<string, string> = {
   "garden_ladder/bootstrap": "src/compute/replicates.test.ts",
   "ferry_clusters/bootstrap_clusters": "src/compute/replicates.test.ts",
+  "harvest_search/lasso_at_lambda": "src/core/search/search.test.ts",
   "fixed_replicates/limits": "src/core/resampling/resampling.test.ts",
   "water_groups/bootstrap_differences": "src/core/resampling/groups-and-scales.test.ts",
 };
 /** Blocks of later capabilities, one by one. */
 const LATER_BLOCKS: Record<string, string> = {
-  ...Object.fromEntries(
-    ["garden_ladder", "library_five_steps", "museum_categories"].map((set) => [`${set}/importance`, "importance of predictors"]),
-  ),
   "library_five_steps/envelope": "residual pictures",
 };
 /** Paths inside compared blocks that belong to later capabilities. */

@@ -25,6 +25,14 @@ export class NothingToProbeError extends CoreError {
   }
 }
 
+/** The step has no terms besides the controls. */
+export class NothingToShareError extends CoreError {
+  readonly code = "nothing-to-share";
+  constructor(readonly details: { step: number }) {
+    super(`Step ${details.step} has no terms besides the controls.`);
+  }
+}
+
 /** The step has no standard errors of the chosen kind. */
 export class NoErrorsError extends CoreError {
   readonly code = "no-errors";
@@ -85,6 +93,7 @@ type Refusing =
   | CircleError
   | MissingColumnError
   | NothingToProbeError
+  | NothingToShareError
   | NoErrorsError
   | NoReplicatesError
   | NothingWithinGroupsError

@@ -5,6 +5,7 @@ import { derived } from "./derived";
 import { filter } from "./filter";
 import { firstLook } from "./first-look";
 import { groups } from "./groups";
+import { importance } from "./importance";
 import { ladder } from "./ladder";
 import { ladderDepth } from "./ladder-depth";
 import { means } from "./means";
@@ -13,6 +14,7 @@ import { points } from "./points";
 import { probe } from "./probe";
 import { reading } from "./reading";
 import { scale } from "./scale";
+import { search } from "./search";
 import { seriousness } from "./seriousness";
 import { structure } from "./structure";
 import { variable } from "./variable";
@@ -34,6 +36,8 @@ export const KINDS = [
   probe,
   means,
   groups,
+  importance,
+  search,
   firstLook,
   pair,
   points,

@@ -16,6 +16,7 @@ export interface SeriousnessBounds {
 
 const ROLES = [
   ["progress", /^(progress|percent[ _]?complete[d]?|completion|fortschritt|lastpage|last page)\b/i, "number"],
+  ["finished", /^(finished|completed?|beendet|abgeschlossen|terminé|terminado|completato|voltooid|ukończono)$/i, "category"],
   ["duration", /duration|interview ?time|time[ _]taken|minutes[ _]taken|completion[ _]time|seconds[ _]taken|dauer|bearbeitungszeit|durée|duración|duração|durata|czas wypełniania/i, "number"],
   ["consent", /consent|agree to (take part|participate)|einwilligung|einverständnis|consentement|consentimiento|consentimento|consenso|toestemming|zgoda na|onam|persetujuan/i, "category"],
   ["preview", /^(status|response ?type|distribution ?channel|mode|preview|test ?run|channel)$/i, "category"],

@@ -5,7 +5,7 @@ import { VariableName } from "./names";
 export const RespondentScreens = z.strictObject({
   roles: z.array(
     z.strictObject({
-      is: z.enum(["progress", "duration", "consent", "preview", "attention"]),
+      is: z.enum(["progress", "finished", "duration", "consent", "preview", "attention"]),
       variable: VariableName,
       below: z.number().nullable().optional(),
       /** The answer that was to be chosen. */

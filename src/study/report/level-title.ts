@@ -5,3 +5,8 @@ export type Titles = (name: string, level?: string | null) => string;
 export function levelTitle(title: Titles, variable: string, level: string): string {
   return title(variable, level).replace(`${title(variable)}: `, "");
 }
+
+/** A term in words: its variables, times one another. */
+export function termTitle({ components }: { readonly components: readonly string[] }, title: Titles): string {
+  return components.map((name) => title(name)).join(" × ");
+}

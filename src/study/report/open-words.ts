@@ -7,7 +7,7 @@ import { Variable } from "../model/variable";
 import type { AnswerSet } from "../prepare/answers/answer-sets";
 import type { AnswerDimension } from "../prepare/answers/answer-scales";
 import { nameStem } from "../prepare/answers/column-answers";
-import { counted, formatPlain, formatValue, listed } from "./format-number";
+import { counted, formatPlain, listed } from "./format-number";
 
 /** What the answers of a set say, as a name. */
 export const DIMENSION_WORDS: Record<AnswerDimension, string> = {
@@ -189,7 +189,7 @@ export function openWords(point: OpenPoint, study: Study): string {
     case "ticks":
       return `${runWords(point.block.map((one) => one.variable))} are one question with a column an answer (${shown(point.block.map((one) => ({ written: one.answer, count: one.count })))}). Each can be 1 where it was chosen and 0 where only others were.`; // prettier-ignore
     case "minutes":
-      return `${point.from} and ${point.to} say how long it took: half took ${formatValue(Math.round(point.median * 10) / 10)} minutes or less.`;
+      return `${point.from} and ${point.to} say how long it took: half took ${formatPlain(Math.round(point.median * 10) / 10)} minutes or less.`;
     case "range":
       return `Nobody has said which answers were possible to ${point.variables.length === 1 ? point.variables[0] : `${point.variables.length} items (${runWords(point.variables)})`}; given were ${formatPlain(point.values[0]!.value)} to ${formatPlain(point.values.at(-1)!.value)}. Reverse-keyed items and possible scores wait for it.`; // prettier-ignore
   }

@@ -120,6 +120,8 @@ export function refusalWords(refusal: Refusal, title: (name: string) => string):
             : `Step ${d.step} has no product of ${title(d.focal)} with ${listed(d.moderators.map((name) => title(name)))}.`,
         remedy: `Add ${d.moderators.length === 0 ? "it" : "the product"} to the step, or ask something else of it.`,
       };
+    case "nothing-to-share":
+      return { what: `Step ${d.step} has no terms besides the controls.`, remedy: "Let fewer steps be controls." };
     case "not-closed":
       return {
         what: "The step holds a product without all its parts: centred anew in each resample or shuffle it would be another model.",

@@ -12,6 +12,7 @@ const seen = (values: readonly { value: string; count: number }[]) => listed(val
 export function screenTitle(screen: Screen): { title: string; why: string } {
   switch (screen.kind) {
     case "progress":
+    case "finished":
       return {
         title: "Did not reach the end",
         why: "Who stops in the middle leaves scales half answered, and often was not reading any more.",
@@ -40,6 +41,8 @@ export function screenWords(screen: Screen, title: Title): string {
       return screen.rows.length === 0 ? `All have at least ${formatPlain(screen.below)}.` : `${who} stopped earlier.`;
     case "duration":
       return `Half took ${formatPlain(Number(screen.median.toPrecision(3)))} or less. ${screen.rows.length === 0 ? "Nobody was" : `${who} ${screen.rows.length === 1 ? "was" : "were"}`} faster than that bound.`;
+    case "finished":
+      return `${who} ${screen.rows.length === 1 ? "is" : "are"} not among those with ${listed(screen.given.map((one) => `“${one}”`))} in ${title(screen.variable)}.`;
     case "consent":
       return `${who} did not answer ${listed(screen.given.map((one) => `“${one}”`))} to ${title(screen.variable)}${screen.refused.length > 0 ? `: ${seen(screen.refused)}` : ""}.`;
     case "preview":
@@ -65,6 +68,13 @@ export function screenFilter(screen: Screen, study: Study, title: Title): Edit[]
       return made("reached_the_end", "Reached the end", `did not reach ${formatPlain(screen.below)} in ${title(variable)}`, notBelow(variable, screen.below, screen.rows)); // prettier-ignore
     case "duration":
       return made("took_time", "Took enough time", `took less than ${formatPlain(screen.below)} (${title(variable)})`, notBelow(variable, screen.below, screen.rows)); // prettier-ignore
+    case "finished":
+      return made("finished", "Finished", `did not finish (${title(variable)})`, {
+        kind: "values",
+        variable,
+        equals: screen.given,
+        not: false,
+      });
     case "consent":
       return made("consent", "Consent given", "gave no consent", { kind: "values", variable, equals: screen.given, not: false });
     case "preview":

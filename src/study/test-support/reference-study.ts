@@ -87,6 +87,20 @@ export function studyOf(set: ReferenceSet): Study {
     ladders,
     comparisons,
     probes: asked.map(({ probe }) => probe),
+    importances: set.expected.importance
+      ? [
+          { id: "no_controls", ladder: "main" },
+          { id: "first_step_as_controls", ladder: "main", controls: 1 },
+        ]
+      : [],
+    searches: spec.candidates
+      ? [
+          { id: "search", ladder: "main", candidates: spec.candidates, folds: spec.folds },
+          { id: "other_limits", ladder: "main", candidates: spec.candidates, enter: spec.other_limits[0], leave: spec.other_limits[1] },
+          { id: "coarse", ladder: "main", candidates: spec.candidates, epsilon: 0.05 },
+          { id: "short", ladder: "main", candidates: spec.candidates, steps: 20 },
+        ]
+      : [],
     looks: spec.variables ? looksOf(spec) : [],
     groups: spec.group && spec.steps ? [{ id: "groups", ladder: "main", variable: spec.group, shuffles: 4000 }] : [],
   });
@@ -229,6 +243,26 @@ export function oursOf(name: string, block: ReferenceBlock, document: any, json:
   switch (name) {
     case "description":
       return document.variables;
+    case "columns":
+    case "forward_aic":
+    case "stepwise_aic":
+    case "forward_p":
+    case "stepwise_p":
+    case "stagewise":
+    case "least_angle":
+    case "lasso":
+    case "lasso_cross_validation":
+    case "lasso_chosen":
+    case "by_size":
+      return document.searches.search?.[name];
+    case "stepwise_p_other_limits":
+      return document.searches.other_limits.stepwise_p;
+    case "stagewise_coarse":
+      return document.searches.coarse.stagewise;
+    case "stagewise_20_steps":
+      return document.searches.short.stagewise;
+    case "importance":
+      return document.importances;
     case "two_items":
       return document.scales.two_items?.reliability;
     case "standardized":

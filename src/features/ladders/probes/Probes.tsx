@@ -4,6 +4,7 @@ import { newId } from "@/study/model/new-id";
 import { useStudy } from "@/features/study/study-context";
 import { activeTerms, type Ladder } from "@/study/model/ladder";
 import { Groups } from "@/study/model/groups";
+import { Importance } from "@/study/model/importance";
 import { Means } from "@/study/model/means";
 import type { Probe } from "@/study/model/probe";
 import { listed } from "@/study/report/format-number";
@@ -11,6 +12,7 @@ import page from "@/ui/parts/page.module.css";
 import { SettingWord } from "@/ui/parts/SettingWord";
 import { asked, type Offer, probeOffers } from "./probe-offers";
 import { GroupsSheet } from "./GroupsSheet";
+import { ImportanceSheet } from "./ImportanceSheet";
 import { MeansSheet } from "./MeansSheet";
 import { ProbeSheet } from "./ProbeSheet";
 import css from "./probes.module.css";
@@ -51,7 +53,20 @@ export function Probes({ ladder, step }: { ladder: Ladder; step: number }) {
     const at = step + 1 === ladder.steps.length ? null : step + 1;
     store.edit({ subject: "groups", id, to: Groups.parse({ id, ladder: ladder.id, step: at, variable }) });
   };
-  if (open.length + own.length + means.length + categories.length + grouped.length + makers.length === 0) return null;
+  const shared = study.importances.filter((i) => i.ladder === ladder.id);
+  const stepOfShared = (of: (typeof shared)[number]) => Math.min(of.step ?? ladder.steps.length, ladder.steps.length);
+  const active = ladder.steps.slice(0, step + 1).flatMap(activeTerms).length; // prettier-ignore
+  const shareable = active > 1 && !shared.some((one) => stepOfShared(one) === step + 1);
+  const share = () => {
+    const id = newId("importance", study.importances.map((i) => i.id)); // prettier-ignore
+    const at = step + 1 === ladder.steps.length ? null : step + 1;
+    store.edit({ subject: "importance", id, to: Importance.parse({ id, ladder: ladder.id, step: at }) });
+  };
+  if (
+    shared.length + Number(shareable) + open.length + own.length + means.length + categories.length + grouped.length + makers.length ===
+    0
+  )
+    return null;
   return (
     <section aria-label="Probes" className={css.probes}>
       {own.map((probe) => (
@@ -63,7 +78,10 @@ export function Probes({ ladder, step }: { ladder: Ladder; step: number }) {
       {grouped.map((one) => (
         <GroupsSheet key={one.id} groups={one} ladder={ladder} variables={makers} />
       ))}
-      {open.length + categories.length + unasked.length > 0 && (
+      {shared.map((one) => (
+        <ImportanceSheet key={one.id} importance={one} ladder={ladder} />
+      ))}
+      {open.length + categories.length + unasked.length + Number(shareable) > 0 && (
         <div className={css.offers}>
           <h2 className={page.heading}>To ask of step {step + 1}</h2>
           <ul>
@@ -81,6 +99,13 @@ export function Probes({ ladder, step }: { ladder: Ladder; step: number }) {
                 </button>
               </li>
             ))}
+            {shareable && (
+              <li>
+                <button type="button" className="link" onClick={share}>
+                  How much does each term explain?
+                </button>
+              </li>
+            )}
             {unasked.length > 0 && (
               <li>
                 Does it hold alike in every group of{" "}

@@ -261,6 +261,7 @@ describe("who answered seriously", () => {
     Progress: ["100", "100", "64", "100", "", "100"],
     seconds: ["300", "20", "310", "290", "305", "310"],
     consent: ["Yes, I agree", "Yes, I agree", "Yes, I agree", "No", "Yes, I agree", ""],
+    Finished: ["TRUE", "TRUE", "TRUE", "TRUE", "TRUE", "FALSE"],
     Status: ["Response", "Response", "Response", "Response", "Preview", "Response"],
     q5: ["Agree", "Agree", "Disagree", "Agree", "", "Agree"],
   };
@@ -278,12 +279,12 @@ describe("who answered seriously", () => {
     seriousness(kind.specOf({ progress: null, duration: null, straight: 8, ...bounds }, study), new StudyColumns(study, sourceOf(data)), 6);
   const rows = (study: Study, bounds = {}) => Object.fromEntries(look(study, bounds).screens.map((one) => [one.kind, one.rows]));
   test("each by what the file tells of it: rows, and nobody for a value that is not there", () =>
-    expect(rows(s)).toEqual({ progress: [3], duration: [2], consent: [4, 6], preview: [5], attention: [3] }));
+    expect(rows(s)).toEqual({ progress: [3], finished: [6], duration: [2], consent: [4, 6], preview: [5], attention: [3] }));
   test("bounds can be changed", () =>
     expect(rows(s, { progress: 50, duration: 303 })).toMatchObject({ progress: [], duration: [1, 2, 4] }));
   test("each filter leaves out just those, the later ones count whom none before has left out, and the sentence adds up", () => {
     let study = s;
-    for (let k = 0; k < 5; k++) {
+    for (let k = 0; k < 6; k++) {
       const screen = look(study).screens.filter((one) => one.rows.length > 0)[0]!;
       const before = look(study).kept;
       study = applyEdits(
@@ -294,7 +295,7 @@ describe("who answered seriously", () => {
       if (look(study).screens.every((one) => one.rows.length === 0)) break;
     }
     const { flow, kept } = look(study);
-    expect([flow.map((one) => one.leftOut), kept]).toEqual([[1, 1, 2, 1], 1]);
+    expect([flow.map((one) => one.leftOut), kept]).toEqual([[1, 1, 1, 1, 1], 1]);
     expect(flowSentence(look(study))).toMatch(
       /^Of 6 respondents, 1 respondent was left out \(did not reach 100 in Progress\), 1 was .*; 1 remained\.$/,
     );

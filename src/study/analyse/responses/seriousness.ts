@@ -12,6 +12,7 @@ export type Screen =
   | { kind: "progress"; variable: string; below: number; rows: number[] }
   /** `median` and `below` in the variable's own unit. */
   | { kind: "duration"; variable: string; below: number; median: number; rows: number[] }
+  | { kind: "finished"; variable: string; given: string[]; rows: number[] }
   | { kind: "consent"; variable: string; given: string[]; refused: { value: string; count: number }[]; rows: number[] }
   | { kind: "preview"; variable: string; values: { value: string; count: number }[]; rows: number[] }
   | { kind: "attention"; variable: string; asked: string; others: { value: string; count: number }[]; rows: number[] }
@@ -83,10 +84,11 @@ function screenBy(role: RespondentScreens["roles"][number], columns: StudyColumn
     const out = new Set(values.map(({ value }) => value));
     return values.length === 0 ? [] : [{ kind: "preview", variable, values, rows: rowsWhere(codes.length, (row) => !missing[row] && out.has(levels[codes[row]!]!)) }]; // prettier-ignore
   }
-  if (role.is === "consent") {
+  if (role.is === "consent" || role.is === "finished") {
     const given = some((level) => GIVEN.test(wordsOf(level).trim())).map(({ value }) => value);
     const refused = some((level) => !given.includes(level));
-    if (given.length === 0) return []; // it cannot be told which answer gives consent
+    if (given.length === 0) return []; // it cannot be told which answer says yes
+    if (role.is === "finished") return [{ kind: "finished", variable, given, rows: rowsWhere(codes.length, (row) => !missing[row] && !given.includes(levels[codes[row]!]!)) }]; // prettier-ignore
     return [{ kind: "consent", variable, given, refused, rows: rowsWhere(codes.length, (row) => missing[row] === 1 || !given.includes(levels[codes[row]!]!)) }]; // prettier-ignore
   }
   const wanted = answerKey(role.asked!);
