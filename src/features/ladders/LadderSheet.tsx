@@ -88,6 +88,11 @@ export function LadderSheet({ ladder, selected, onSelect }: { ladder: Ladder; se
     <>
       <main className={page.sheet} aria-busy={outdated || (!result && !fault)}>
         <LadderSentence study={study} ladder={ladder} result={result} onChange={change} />
+        {ladder.exploratory !== "" && (
+          <p className={css.exploratory} data-testid="exploratory">
+            <b>Exploratory</b>: {ladder.exploratory}. Its <i>p</i> and intervals ignore the search; only other respondents can confirm it.
+          </p>
+        )}
         <Flight
           study={study}
           ladder={ladder}

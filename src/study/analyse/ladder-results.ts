@@ -44,6 +44,7 @@ export function ladderResults(ladder: Ladder, fitted: FittedLadder, columns: Stu
     order: ladder.order,
     folds: ladder.folds,
     seed: ladder.seed,
+    exploratory: ladder.exploratory,
     steps: ladder.steps.map((step) => activeTerms(step).map(termName)),
     method: METHODS[ladder.cluster === null ? ladder.errors : "cluster"],
   };

@@ -9,6 +9,7 @@ export const bareLadder = (ladder: Ladder): Ladder => ({
   ...ladder,
   name: "-",
   metric: "z",
+  exploratory: "",
   steps: ladder.steps.map((step) => ({ ...step, name: "" })),
 });
 

@@ -86,6 +86,8 @@ export const Ladder = z.strictObject({
   /** A variable that says in which fold a respondent is held out of cross-validation. Null: ten folds drawn with the seed. */
   folds: VariableName.nullable().default(null),
   seed: Seed.default(1),
+  /** Where its terms were looked for; "" for a ladder that was written. It goes with every copy, and nobody can take it off. */
+  exploratory: z.string().max(400).default(""),
   steps: z.array(LadderStep).min(1),
 });
 export type Ladder = z.infer<typeof Ladder>;

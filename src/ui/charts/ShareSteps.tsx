@@ -1,7 +1,7 @@
 import { scaleLinear } from "d3-scale";
 import { wrapped } from "./wrapped";
 
-const [WIDTH, LABELS, ROW, NUMBERS] = [560, 190, 30, 56];
+const [WIDTH, LABELS, ROW, NUMBERS] = [580, 214, 30, 56];
 
 /** Shares of a whole as a stair that goes down: each tread begins where the one before has ended, so that the last ends at the sum. */
 export function ShareSteps(props: {
@@ -32,7 +32,7 @@ export function ShareSteps(props: {
           <g key={i}>
             {lines.map((text, k) => (
               <text key={k} x={LABELS - 8} y={top + ROW / 2 + 4 + (k - (lines.length - 1) / 2) * 13} textAnchor="end" fill="var(--ink)">
-                {text.length > 26 ? `${text.slice(0, 25)}…` : text}
+                {text.length > 32 ? `${text.slice(0, 31)}…` : text}
               </text>
             ))}
             {i > 0 && <line x1={from} x2={from} y1={top - ROW / 2 + 7} y2={top + ROW / 2} stroke="var(--rule)" />}

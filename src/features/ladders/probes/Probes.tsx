@@ -5,6 +5,7 @@ import { useStudy } from "@/features/study/study-context";
 import { activeTerms, type Ladder } from "@/study/model/ladder";
 import { Groups } from "@/study/model/groups";
 import { Importance } from "@/study/model/importance";
+import { Search } from "@/study/model/search";
 import { Means } from "@/study/model/means";
 import type { Probe } from "@/study/model/probe";
 import { listed } from "@/study/report/format-number";
@@ -14,6 +15,8 @@ import { asked, type Offer, probeOffers } from "./probe-offers";
 import { GroupsSheet } from "./GroupsSheet";
 import { ImportanceSheet } from "./ImportanceSheet";
 import { MeansSheet } from "./MeansSheet";
+import { searchCandidates } from "./searched-ladder";
+import { SearchSheet } from "./SearchSheet";
 import { ProbeSheet } from "./ProbeSheet";
 import css from "./probes.module.css";
 
@@ -62,11 +65,16 @@ export function Probes({ ladder, step }: { ladder: Ladder; step: number }) {
     const at = step + 1 === ladder.steps.length ? null : step + 1;
     store.edit({ subject: "importance", id, to: Importance.parse({ id, ladder: ladder.id, step: at }) });
   };
-  if (
-    shared.length + Number(shareable) + open.length + own.length + means.length + categories.length + grouped.length + makers.length ===
-    0
-  )
-    return null;
+  const searches = study.searches.filter((one) => one.ladder === ladder.id);
+  const possible = searchCandidates(study, ladder, step + 1);
+  const searchable = possible.length > 1 && ladder.outcome !== null && !searches.some((one) => one.controls === step + 1);
+  const look = () => {
+    const id = newId("search", study.searches.map((one) => one.id)); // prettier-ignore
+    store.edit({ subject: "search", id, to: Search.parse({ id, ladder: ladder.id, controls: step + 1, candidates: possible }) });
+  };
+  const told = own.length + means.length + grouped.length + shared.length + searches.length;
+  const offered = open.length + categories.length + makers.length + Number(shareable) + Number(searchable);
+  if (told + offered === 0) return null;
   return (
     <section aria-label="Probes" className={css.probes}>
       {own.map((probe) => (
@@ -81,7 +89,10 @@ export function Probes({ ladder, step }: { ladder: Ladder; step: number }) {
       {shared.map((one) => (
         <ImportanceSheet key={one.id} importance={one} ladder={ladder} />
       ))}
-      {open.length + categories.length + unasked.length + Number(shareable) > 0 && (
+      {searches.map((one) => (
+        <SearchSheet key={one.id} search={one} ladder={ladder} />
+      ))}
+      {open.length + categories.length + unasked.length + Number(shareable) + Number(searchable) > 0 && (
         <div className={css.offers}>
           <h2 className={page.heading}>To ask of step {step + 1}</h2>
           <ul>
@@ -103,6 +114,13 @@ export function Probes({ ladder, step }: { ladder: Ladder; step: number }) {
               <li>
                 <button type="button" className="link" onClick={share}>
                   How much does each term explain?
+                </button>
+              </li>
+            )}
+            {searchable && (
+              <li>
+                <button type="button" className="link" onClick={look}>
+                  Which further predictors would a search choose?
                 </button>
               </li>
             )}
