@@ -61,3 +61,38 @@ test("a search is marked exploratory, so is the ladder made from it, its copy an
   const { readFileSync } = await import("node:fs");
   expect(readFileSync(await file.path(), "utf8")).toContain("Exploratory: chosen by a search among");
 });
+
+test("residuals: pictures, tests equal to the compute command's, along another variable, and the respondents who stand out", async ({
+  page,
+}) => {
+  await page.goto(`${app.address}/studies/${app.demo}/ladders`);
+  await page.getByRole("button", { name: "Can the residuals be trusted?" }).click();
+  const probe = page.getByRole("article", { name: /^Probe: residuals of step 3/ });
+  const said = probe.getByRole("list", { name: "What it says" });
+  await expect(said.getByRole("listitem").first()).toHaveText(
+    /Nothing here changes what you may conclude\.|What you may conclude is touched by/,
+  );
+  await expect(probe.getByRole("img")).toHaveCount(4);
+  await expect(page.getByRole("status").filter({ hasText: "All changes saved" })).toBeVisible();
+  const document = await computed();
+  const [told] = Object.values<any>(document.residuals);
+  expect(told.tests.breusch_pagan_koenker).toEqual(document.ladders.willingness.tests.breusch_pagan_koenker);
+  expect(told.tests.reset).toEqual(document.ladders.willingness.tests.reset);
+  await expect(said).toContainText(`the largest Cook’s distance is ${told.cooks_d.largest.toFixed(2)}`);
+  // the pictures share their respondents: one lit by its row in the table is lit in all
+  await probe.getByRole("button", { name: "As a table" }).click();
+  const first = probe.getByTestId("residuals").getByRole("button").first();
+  const row = await first.textContent();
+  const { cooks_d, studentized } = document.ladders.willingness.influence;
+  const at = document.ladders.willingness.sample.rows_used.indexOf(Number(row));
+  expect(cooks_d[at]).toBe(Math.max(...cooks_d));
+  await expect(probe.getByTestId("residuals").getByRole("row").nth(1).getByRole("cell").nth(1)).toHaveText(
+    studentized[at].toFixed(2).replace("-", "−"),
+  );
+  await probe.getByRole("button", { name: "Seen along: the prediction" }).click();
+  await page.keyboard.type("age");
+  await page.keyboard.press("Enter");
+  await expect(probe.getByRole("button", { name: "Seen along: Age" })).toBeVisible();
+  await probe.getByRole("link", { name: /^Look at \d+ respondents who stand out$/ }).click();
+  await expect(page).toHaveURL(/responses\?rows=\d+/);
+});

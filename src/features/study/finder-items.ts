@@ -38,7 +38,13 @@ export function finderItems(study: Study, actions: readonly { key: string; name:
       if (!opens) return [];
       return objectsOf(study, kind).map((object): Found => {
         const key = `${kind.kind} ${kind.idOf(object)}`;
-        return { key, group: `${kind.word}s`, name: kind.nameOf(object), words: opens.words?.(object) ?? "", at: opens.at(object) };
+        return {
+          key,
+          group: kind.many ?? `${kind.word}s`,
+          name: kind.nameOf(object),
+          words: opens.words?.(object) ?? "",
+          at: opens.at(object),
+        };
       });
     }),
   ];

@@ -24,10 +24,6 @@ const ELSEWHERE: Record<string, string> = {
   "fixed_replicates/limits": "src/core/resampling/resampling.test.ts",
   "water_groups/bootstrap_differences": "src/core/resampling/groups-and-scales.test.ts",
 };
-/** Blocks of later capabilities, one by one. */
-const LATER_BLOCKS: Record<string, string> = {
-  "library_five_steps/envelope": "residual pictures",
-};
 /** Paths inside compared blocks that belong to later capabilities. */
 const LATER_PARTS: [string, RegExp][] = [["centring products only", /^intercept_if_only_products/]];
 
@@ -70,11 +66,7 @@ describe.each(SETS)("%s", (name) => {
     const label = `  ${name} / ${block}`;
     if (ours === undefined) {
       const optional = (values as any).optional ? "for information only" : undefined;
-      const later =
-        optional ??
-        LATER_PARTS.find(([, path]) => path.test(block))?.[0] ??
-        ELSEWHERE[`${name}/${block}`] ??
-        LATER_BLOCKS[`${name}/${block}`];
+      const later = optional ?? LATER_PARTS.find(([, path]) => path.test(block))?.[0] ?? ELSEWHERE[`${name}/${block}`];
       pending.push(`${label}: ${later}`);
       expect(later).toBeDefined(); // a block nobody computes and nobody plans is a gap
       return;

@@ -33,6 +33,14 @@ export class NothingToShareError extends CoreError {
   }
 }
 
+/** Nothing but rounding is left of the outcome: there are no residuals to look at. */
+export class PerfectFitError extends CoreError {
+  readonly code = "perfect-fit";
+  constructor(readonly details: { step: number }) {
+    super(`Step ${details.step} fits perfectly.`);
+  }
+}
+
 /** The step has no standard errors of the chosen kind. */
 export class NoErrorsError extends CoreError {
   readonly code = "no-errors";
@@ -94,6 +102,7 @@ type Refusing =
   | MissingColumnError
   | NothingToProbeError
   | NothingToShareError
+  | PerfectFitError
   | NoErrorsError
   | NoReplicatesError
   | NothingWithinGroupsError

@@ -17,6 +17,7 @@ export const importance = {
   schema: Importance,
   id: ObjectId,
   word: "Importance",
+  many: "Importance",
   place: "ladders",
   idOf: (i: Importance) => i.id,
   nameOf: ({ ladder, step }: Importance) => `importance in ${ladder}${step === null ? "" : `, step ${step}`}`,

@@ -49,6 +49,8 @@ export interface KeptKind<Kind extends string, List extends string, T> {
   readonly id: z.ZodType<string>;
   /** How it is called on the trail: "Ladder". */
   readonly word: string;
+  /** Several of them, where that is not the word with an s. */
+  readonly many?: string;
   /** Words for its fields on the trail, where their names are not words. */
   readonly fieldWords?: Readonly<Record<string, string>>;
   readonly place: Place;

@@ -17,6 +17,7 @@ export const means = {
   schema: Means,
   id: ObjectId,
   word: "Predicted means",
+  many: "Predicted means",
   place: "ladders",
   idOf: (m: Means) => m.id,
   nameOf: ({ variable, by }: Means) => `means of ${variable}${by === null ? "" : ` by ${by}`}`,

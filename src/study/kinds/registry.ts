@@ -13,6 +13,7 @@ import { pair } from "./pair";
 import { points } from "./points";
 import { probe } from "./probe";
 import { reading } from "./reading";
+import { residuals } from "./residuals";
 import { scale } from "./scale";
 import { search } from "./search";
 import { seriousness } from "./seriousness";
@@ -36,6 +37,7 @@ export const KINDS = [
   probe,
   means,
   groups,
+  residuals,
   importance,
   search,
   firstLook,

@@ -17,6 +17,7 @@ export const search = {
   schema: Search,
   id: ObjectId,
   word: "Search",
+  many: "Searches",
   place: "ladders",
   idOf: (s: Search) => s.id,
   nameOf: ({ ladder, candidates }: Search) => `search among ${candidates.length} for ${ladder}`,

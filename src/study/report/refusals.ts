@@ -120,6 +120,11 @@ export function refusalWords(refusal: Refusal, title: (name: string) => string):
             : `Step ${d.step} has no product of ${title(d.focal)} with ${listed(d.moderators.map((name) => title(name)))}.`,
         remedy: `Add ${d.moderators.length === 0 ? "it" : "the product"} to the step, or ask something else of it.`,
       };
+    case "perfect-fit":
+      return {
+        what: `Step ${d.step} fits perfectly: nothing is left to look at.`,
+        remedy: "Is the outcome made of its predictors, or are there as many terms as respondents?",
+      };
     case "nothing-to-share":
       return { what: `Step ${d.step} has no terms besides the controls.`, remedy: "Let fewer steps be controls." };
     case "not-closed":

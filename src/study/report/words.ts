@@ -23,6 +23,7 @@ export const SYMBOL = {
   SD: italic("SD"),
   SE: italic("SE"),
   t: italic("t"),
+  W: italic("W"),
   z: italic("z"),
 } as const;
 /** R², ΔR² and the squared part correlation. */

@@ -87,6 +87,7 @@ export function studyOf(set: ReferenceSet): Study {
     ladders,
     comparisons,
     probes: asked.map(({ probe }) => probe),
+    residuals: set.expected.envelope ? [{ id: "envelope", ladder: "main" }] : [],
     importances: set.expected.importance
       ? [
           { id: "no_controls", ladder: "main" },
@@ -261,6 +262,11 @@ export function oursOf(name: string, block: ReferenceBlock, document: any, json:
       return document.searches.coarse.stagewise;
     case "stagewise_20_steps":
       return document.searches.short.stagewise;
+    case "envelope": {
+      const { ranks } = document.residuals.envelope.envelope;
+      const of = (rank: number) => ranks[String(rank)];
+      return Object.fromEntries(Object.entries<any>(block.values).map(([key, { rank }]) => [key, { rank, ...of(rank) }]));
+    }
     case "importance":
       return document.importances;
     case "two_items":

@@ -5,6 +5,7 @@ import { useStudy } from "@/features/study/study-context";
 import { activeTerms, type Ladder } from "@/study/model/ladder";
 import { Groups } from "@/study/model/groups";
 import { Importance } from "@/study/model/importance";
+import { Residuals } from "@/study/model/residuals";
 import { Search } from "@/study/model/search";
 import { Means } from "@/study/model/means";
 import type { Probe } from "@/study/model/probe";
@@ -17,6 +18,7 @@ import { ImportanceSheet } from "./ImportanceSheet";
 import { MeansSheet } from "./MeansSheet";
 import { searchCandidates } from "./searched-ladder";
 import { SearchSheet } from "./SearchSheet";
+import { ResidualsSheet } from "./ResidualsSheet";
 import { ProbeSheet } from "./ProbeSheet";
 import css from "./probes.module.css";
 
@@ -72,7 +74,14 @@ export function Probes({ ladder, step }: { ladder: Ladder; step: number }) {
     const id = newId("search", study.searches.map((one) => one.id)); // prettier-ignore
     store.edit({ subject: "search", id, to: Search.parse({ id, ladder: ladder.id, controls: step + 1, candidates: possible }) });
   };
-  const told = own.length + means.length + grouped.length + shared.length + searches.length;
+  const looked = study.residuals.filter((one) => one.ladder === ladder.id);
+  const checkable = active > 0 && !looked.some((one) => Math.min(one.step ?? ladder.steps.length, ladder.steps.length) === step + 1);
+  const check = () => {
+    const id = newId("residuals", study.residuals.map((one) => one.id)); // prettier-ignore
+    const at = step + 1 === ladder.steps.length ? null : step + 1;
+    store.edit({ subject: "residuals", id, to: Residuals.parse({ id, ladder: ladder.id, step: at }) });
+  };
+  const told = looked.length + Number(checkable) + own.length + means.length + grouped.length + shared.length + searches.length;
   const offered = open.length + categories.length + makers.length + Number(shareable) + Number(searchable);
   if (told + offered === 0) return null;
   return (
@@ -86,13 +95,16 @@ export function Probes({ ladder, step }: { ladder: Ladder; step: number }) {
       {grouped.map((one) => (
         <GroupsSheet key={one.id} groups={one} ladder={ladder} variables={makers} />
       ))}
+      {looked.map((one) => (
+        <ResidualsSheet key={one.id} residuals={one} ladder={ladder} />
+      ))}
       {shared.map((one) => (
         <ImportanceSheet key={one.id} importance={one} ladder={ladder} />
       ))}
       {searches.map((one) => (
         <SearchSheet key={one.id} search={one} ladder={ladder} />
       ))}
-      {open.length + categories.length + unasked.length + Number(shareable) + Number(searchable) > 0 && (
+      {open.length + categories.length + unasked.length + Number(shareable) + Number(searchable) + Number(checkable) > 0 && (
         <div className={css.offers}>
           <h2 className={page.heading}>To ask of step {step + 1}</h2>
           <ul>
@@ -110,6 +122,13 @@ export function Probes({ ladder, step }: { ladder: Ladder; step: number }) {
                 </button>
               </li>
             ))}
+            {checkable && (
+              <li>
+                <button type="button" className="link" onClick={check}>
+                  Can the residuals be trusted?
+                </button>
+              </li>
+            )}
             {shareable && (
               <li>
                 <button type="button" className="link" onClick={share}>

@@ -1,0 +1,201 @@
+"use client";
+
+import Link from "next/link";
+import { useMemo, useState } from "react";
+import { useStudy } from "@/features/study/study-context";
+import { useAsked } from "@/features/study/use-computed";
+import { numericChoices } from "@/features/study/name-choices";
+import { tableAsHtml } from "@/files/table-html";
+import { residualsCsv } from "@/files/residuals-csv";
+import type { ResidualsTold } from "@/study/analyse/analyse-residuals";
+import { type Ladder, LadderIntervals } from "@/study/model/ladder";
+import type { Residuals } from "@/study/model/residuals";
+import { counted, formatNumber, formatPlain } from "@/study/report/format-number";
+import { residualFindings, residualsTable, standingOut, whatTheResidualsSay } from "@/study/report/ladder/residual-words";
+import { ChartFrame } from "@/ui/charts/ChartFrame";
+import { ResidualChart } from "@/ui/charts/ResidualChart";
+import page from "@/ui/parts/page.module.css";
+import { SaveAs } from "@/ui/parts/SaveAs";
+import { fileName, saveFile } from "@/ui/parts/save-file";
+import { SettingWord } from "@/ui/parts/SettingWord";
+import ladders from "../ladders.module.css";
+import { ProbeFrame } from "./ProbeFrame";
+import css from "./probes.module.css";
+
+/** Can the residuals of a step be trusted? Three pictures of the same respondents, the tests beside what they belong to, and remedies in one click. */
+export function ResidualsSheet({ residuals, ladder }: { residuals: Residuals; ladder: Ladder }) {
+  const { study, store, title } = useStudy();
+  const computed = useAsked("residuals", residuals);
+  const told = computed.result?.status === "told" ? computed.result : null;
+  const step = Math.min(residuals.step ?? ladder.steps.length, ladder.steps.length);
+  const name = `residuals of step ${step} of ${ladder.name}`;
+  const change = (to: Ladder) => void store.edit({ subject: "ladder", id: ladder.id, to });
+  const matters = told ? residualFindings(told, ladder).map((one) => one.what) : [];
+  const out = told ? standingOut(told.cases, told.n) : [];
+  const along = residuals.along === null ? "the prediction" : title(residuals.along);
+  return (
+    <ProbeFrame
+      id={residuals.id}
+      name={name}
+      of={`step ${step} · residuals`}
+      sentence={
+        <h3 className={page.sentence}>
+          What step {step} misses of {ladder.outcome === null ? "the outcome" : title(ladder.outcome)}, seen along{" "}
+          <SettingWord
+            label="Seen along"
+            value={residuals.along ?? "-"}
+            text={along}
+            choices={[
+              { value: "-", label: "the prediction" },
+              ...numericChoices(study, new Set(ladder.outcome === null ? [] : [ladder.outcome])),
+            ]}
+            onChange={(value) =>
+              store.edit({ subject: "residuals", id: residuals.id, to: { ...residuals, along: value === "-" ? null : value } })
+            }
+          />
+          .
+        </h3>
+      }
+      computed={computed}
+      live={false}
+      said={told ? whatTheResidualsSay(told, ladder) : []}
+      picture={told && <Pictures told={told} along={along} name={name} />}
+      onRemove={() => store.edit({ subject: "residuals", id: residuals.id, to: null })}
+    >
+      {told && (
+        <p className={css.remedies}>
+          {matters.includes("spread") && ladder.errors === "classical" && ladder.cluster === null && (
+            <button type="button" className="link" onClick={() => change({ ...ladder, errors: "hc3" })}>
+              Use HC3 errors
+            </button>
+          )}
+          {matters.some((what) => what === "spread" || what === "shape") && ladder.intervals.by === "normal" && (
+            <button type="button" className="link" onClick={() => change({ ...ladder, intervals: LadderIntervals.parse({ by: "bca" }) })}>
+              Intervals by bootstrap
+            </button>
+          )}
+          {out.length > 0 && (
+            <Link className="link" href={`/studies/${store.id}/responses?rows=${out.map((one) => one.row).join(",")}`}>
+              Look at {counted(out.length, "respondent")} who stand{out.length === 1 ? "s" : ""} out
+            </Link>
+          )}
+          <span>
+            <SaveAs
+              onSave={(kind) =>
+                kind === "csv"
+                  ? saveFile(fileName(name, "csv"), "text/csv", residualsCsv(told))
+                  : saveFile(fileName(name, "html"), "text/html", tableAsHtml(residualsTable(told, ladder, title)))
+              }
+            />
+          </span>
+        </p>
+      )}
+    </ProbeFrame>
+  );
+}
+
+/** What the model missed along its prediction, its shape against the envelope, and who pulls: a respondent lit in one is lit in all. */
+function Pictures({ told, along, name }: { told: ResidualsTold; along: string; name: string }) {
+  const [lit, setLit] = useState<number | null>(null);
+  const { cases, smooth, p, n } = told;
+  const views = useMemo(() => {
+    const studentized = cases.filter((one) => one.studentized !== null);
+    const ranked = studentized.filter((one) => one.normal !== null).sort((a, b) => a.normal! - b.normal!);
+    const most = Math.max(...cases.map((one) => one.leverage));
+    const contour = (d: number, sign: number) => ({
+      name: `Cook’s distance ${d}`,
+      dash: "4 3",
+      points: Array.from({ length: 40 }, (_, k) => 0.02 * most + (k / 39) * 0.98 * most)
+        .map((h) => ({ x: h, y: sign * Math.sqrt((d * (p + 1) * (1 - h)) / h) }))
+        .filter((point) => Math.abs(point.y) < 1.2 * Math.max(3, ...studentized.map((one) => Math.abs(one.studentized!)))),
+    });
+    const band = (of: "lower" | "upper") => ({ name: `95 % envelope, ${of}`, dash: "4 3", points: ranked.filter((one) => one[of] !== null).map((one) => ({ x: one.normal!, y: one[of]! })) }); // prettier-ignore
+    return [
+      {
+        title: `What is missed along ${along}`,
+        points: cases.filter((one) => !Number.isNaN(one.x)).map((one) => ({ row: one.row, x: one.x, y: one.residual })),
+        curves: [{ name: "smooth", dash: "", points: smooth.map((one) => ({ x: one.x, y: one.residual })) }],
+        zero: 0,
+        axis: along,
+        outcome: "residual",
+      },
+      {
+        title: "Its shape against a normal one",
+        points: ranked.map((one) => ({ row: one.row, x: one.normal!, y: one.studentized! })),
+        curves: told.envelope ? [band("lower"), band("upper")] : [],
+        zero: null,
+        axis: "normal quantile",
+        outcome: "studentized residual",
+      },
+      {
+        title: "Who pulls",
+        points: studentized.map((one) => ({ row: one.row, x: one.leverage, y: one.studentized! })),
+        curves: [0.5, 1].flatMap((d) => [contour(d, 1), contour(d, -1)]).filter((curve) => curve.points.length > 1),
+        zero: 0,
+        axis: "leverage",
+        outcome: "studentized residual",
+      },
+      {
+        title: `How far it misses along ${along}`,
+        points: studentized
+          .filter((one) => !Number.isNaN(one.x))
+          .map((one) => ({ row: one.row, x: one.x, y: Math.sqrt(Math.abs(one.studentized!)) })),
+        curves: [{ name: "smooth", dash: "", points: smooth.map((one) => ({ x: one.x, y: one.spread })) }],
+        zero: null,
+        axis: along,
+        outcome: "√|studentized residual|",
+      },
+    ];
+  }, [cases, smooth, along, p, told.envelope]);
+  const out = standingOut(cases, n);
+  return (
+    <ChartFrame
+      title={name}
+      note={
+        told.envelope
+          ? `envelope of ${told.envelope.samples} simulated samples, seed ${told.envelope.seed}`
+          : `${formatPlain(cases.length)} of ${formatPlain(n)} respondents are drawn, with all who stand out`
+      }
+      table={
+        <table className={ladders.table} data-testid="residuals">
+          <caption className="visually-hidden">Respondents who stand out</caption>
+          <thead>
+            <tr>
+              <th scope="col" style={{ textAlign: "left" }}>
+                row
+              </th>
+              <th scope="col">residual</th>
+              <th scope="col">studentized</th>
+              <th scope="col">leverage</th>
+              <th scope="col">Cook’s D</th>
+            </tr>
+          </thead>
+          <tbody>
+            {out.map((one) => (
+              <tr key={one.row}>
+                <th scope="row">
+                  <button type="button" className="link" onFocus={() => setLit(one.row)} onPointerEnter={() => setLit(one.row)}>
+                    {one.row}
+                  </button>
+                </th>
+                <td>{formatNumber(one.residual)}</td>
+                <td className={ladders.value}>{formatNumber(one.studentized)}</td>
+                <td>{formatNumber(one.leverage, 3)}</td>
+                <td>{formatNumber(one.cooksD, 3)}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      }
+    >
+      <div className={css.residuals}>
+        {views.map((view) => (
+          <figure key={view.title}>
+            <figcaption>{view.title}</figcaption>
+            <ResidualChart {...view} format={(v) => formatNumber(v, Math.abs(v) < 1 && v !== 0 ? 2 : 1)} lit={lit} onLight={setLit} />
+          </figure>
+        ))}
+      </div>
+    </ChartFrame>
+  );
+}

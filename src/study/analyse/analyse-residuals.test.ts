@@ -1,0 +1,58 @@
+import { randomStream } from "@/core/random/random-stream";
+import { Ladder } from "../model/ladder";
+import { Residuals } from "../model/residuals";
+import { Study } from "../model/study";
+import { StudyColumns } from "../prepare/study-columns";
+import { residualFindings, standingOut, whatTheResidualsSay } from "../report/ladder/residual-words";
+import { plain } from "../report/words";
+import { sourceOf } from "../test-support/columns";
+import { analyseResiduals } from "./analyse-residuals";
+
+/** Residuals of y on x, made up as asked. */
+function looked(n: number, y: (x: number, e: number, i: number) => number, over: object = {}, far = false) {
+  const stream = randomStream(4);
+  const x = Array.from({ length: n }, (_, i) => (far && i === 7 ? 5 : stream.normal()));
+  const data = { x: x.map(String), y: x.map((v, i) => String(y(v, stream.normal(), i))) };
+  const study = Study.parse({ format: "beta-step-study", version: 1, name: "s", codebook: [{ name: "x" }, { name: "y" }] });
+  const ladder = Ladder.parse({ id: "l", name: "L", outcome: "y", steps: [{ id: "s", terms: [{ components: ["x"] }] }], ...over });
+  const source = sourceOf(data);
+  const desk = {
+    study,
+    responses: source,
+    columns: new StudyColumns(study, source),
+    rows: n,
+    objects: () => [],
+    progress: () => {},
+    shelf: () => new Map(),
+  };
+  const result = analyseResiduals({ residuals: Residuals.parse({ id: "r", ladder: "l" }), ladder }, desk);
+  if (result.status === "refused") return { refusal: result.refusal };
+  return { told: result, ladder, found: residualFindings(result, ladder).map(({ what, matters }) => `${what}${matters ? "!" : ""}`) };
+}
+
+describe("what is seen, and what it affects", () => {
+  test("well-behaved residuals change nothing", () => {
+    const { found, told, ladder } = looked(200, (x, e) => x + e);
+    expect(found).toEqual([]);
+    expect(plain(whatTheResidualsSay(told!, ladder!)[0]!)).toBe("Nothing here changes what you may conclude.");
+    expect(told!.outside).toBeLessThan(0.2);
+  });
+  test("a bend touches the coefficients, an unequal spread classical errors only", () => {
+    expect(looked(200, (x, e) => x + x * x + e).found).toContain("bend!");
+    const fan = (x: number, e: number) => x + e * Math.exp(x);
+    expect(looked(300, fan).found).toContain("spread!");
+    expect(looked(300, fan, { errors: "hc3" }).found).toContain("spread");
+  });
+  test("a shape that is not normal matters in a small sample without a bootstrap, and in no large one", () => {
+    const skewed = (x: number, e: number) => x + Math.exp(1.2 * e);
+    expect(looked(60, skewed).found).toContain("shape!");
+    expect(looked(60, skewed, { intervals: { by: "bca" } }).found).toContain("shape");
+    expect(looked(400, skewed).found).toContain("shape");
+  });
+  test("one who pulls is told, and stands first among those to look at", () => {
+    const { found, told } = looked(80, (x, e, i) => (i === 7 ? 40 : x + e), {}, true);
+    expect(found).toContain("pull!");
+    expect(standingOut(told!.cases, told!.n)[0]!.row).toBe(8);
+  });
+  test("a perfect fit is refused with a reason", () => expect(looked(30, (x) => 2 * x + 1).refusal).toMatchObject({ code: "perfect-fit" }));
+});

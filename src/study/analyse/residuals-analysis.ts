@@ -1,0 +1,35 @@
+import type { Analysis, Desk } from "../kinds/kind";
+import type { Ladder } from "../model/ladder";
+import type { Residuals } from "../model/residuals";
+import { analyseResiduals, type ResidualsResult } from "./analyse-residuals";
+import { sampleResults } from "./sample-results";
+
+/** The residuals of a step under the names of docs/results.md; values per case stand under the ladder. */
+function residualsResults(asked: Residuals, desk: Desk) {
+  const ladder = (desk.objects("ladder") as Ladder[]).find((l) => l.id === asked.ladder)!;
+  const settings = { ladder: ladder.id, step: asked.step ?? ladder.steps.length, along: asked.along, seed: asked.seed };
+  const found = analyseResiduals({ residuals: asked, ladder }, desk);
+  const sample = found.sample && sampleResults(found.sample);
+  if (found.status === "refused") return { settings, status: "refused" as const, refusal: found.refusal, sample };
+  const { spread, bend, shape } = found.tests;
+  const sorted = found.envelope ? found.cases.filter((one) => one.normal !== null).sort((a, b) => a.normal! - b.normal!) : [];
+  return {
+    settings,
+    status: "told" as const,
+    sample,
+    s: found.s,
+    df: found.df,
+    envelope: found.envelope && {
+      ...found.envelope,
+      share_outside: found.outside,
+      ranks: Object.fromEntries(sorted.map(({ studentized, normal, lower, upper }, k) => [String(k + 1), { studentized, normal, lower, upper }])), // prettier-ignore
+    },
+    tests: { breusch_pagan_koenker: spread, reset: "reason" in bend ? bend : { F: bend.F, df1: bend.df[0], df2: bend.df[1], p: bend.p }, shapiro_wilk: shape }, // prettier-ignore
+    cooks_d: { largest: found.cooks.largest, above_4_over_n: found.cooks.above, above_1: found.cooks.farAbove },
+  };
+}
+
+export const analysis: Analysis<Residuals, { residuals: Residuals; ladder: Ladder }, ResidualsResult> = {
+  run: (spec, desk) => analyseResiduals(spec, desk),
+  results: residualsResults,
+};
