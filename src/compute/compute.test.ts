@@ -211,7 +211,7 @@ test("a long job hears that it is stopped while it runs: its thread is free at o
   // the same thread answers the next job, long before the first would have been done
   const next = await pool.run({ kind: "strips", context: job.context, rows: 120, spec: { names: ["i1"] } }, "d", columnsOf);
   expect([next[0]!.variable, started]).toEqual(["i1", 1]);
-}, 30_000);
+});
 
 test("a dataset that is let go is sent again when it is needed again", async () => {
   pool = new WorkerPool(() => new PortWorker(), 1);

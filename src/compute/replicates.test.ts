@@ -114,7 +114,7 @@ test("law: threads of this process give what is worked out right here, also when
   } finally {
     pool.close();
   }
-}, 60_000);
+});
 
 test("a range whose worker breaks down is done again, with the same replicates; one that always breaks is told", async () => {
   const { source, asked, how } = setUp("garden_ladder", "bca", 1000);
