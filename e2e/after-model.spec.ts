@@ -96,3 +96,33 @@ test("residuals: pictures, tests equal to the compute command's, along another v
   await probe.getByRole("link", { name: /^Look at \d+ respondents who stand out$/ }).click();
   await expect(page).toHaveURL(/responses\?rows=\d+/);
 });
+
+test("what if they were not in: with and without side by side, and left out of the ladder with a reason, taken back as one", async ({
+  page,
+}) => {
+  await page.goto(`${app.address}/studies/${app.demo}/ladders`);
+  await page.getByRole("button", { name: "Can the residuals be trusted?" }).click();
+  const part = page.getByRole("region", { name: "What if they were not in" });
+  const n = part.getByTestId("without").getByRole("row", { name: /^n / }).getByRole("cell");
+  await expect(n.first()).toBeVisible();
+  await expect(page.getByRole("status").filter({ hasText: "All changes saved" })).toBeVisible();
+  const document = await computed();
+  const [{ without }] = Object.values<any>(document.residuals);
+  const [all, , fewer] = await n.allTextContents();
+  expect([Number(all), Number(fewer)]).toEqual([without.step.with.n, without.step.without.n]);
+  expect(Number(all) - Number(fewer)).toBe(without.rows.length);
+  await part.getByRole("button", { name: "Leave them out, with a reason" }).click();
+  await page.keyboard.type("The same home twice");
+  await page.keyboard.press("Enter");
+  await expect(n.first()).toHaveText(fewer!);
+  const before = document.ladders.willingness.steps["3"].coef;
+  await expect(page.getByRole("status").filter({ hasText: "All changes saved" })).toBeVisible();
+  const after = await computed();
+  expect(after.ladders.willingness.sample.used).toBe(without.step.without.n);
+  for (const column of Object.keys(before)) {
+    const told = without.coef[column];
+    if (told) expect(after.ladders.willingness.steps["3"].coef[column].b).toBeCloseTo(told.without.b, 12);
+  }
+  await page.keyboard.press("Control+z");
+  await expect(n.first()).toHaveText(all!);
+});

@@ -1,8 +1,8 @@
 "use client";
 
 import { useRouter } from "next/navigation";
-import { useState } from "react";
-import { newId } from "@/study/model/new-id";
+import { filterWithout } from "@/features/study/filter-without";
+import { LeaveOut } from "@/features/study/LeaveOut";
 import { useStudy } from "@/features/study/study-context";
 import type { RespondentFilter } from "@/study/model/respondent-filter";
 import { counted } from "@/study/report/format-number";
@@ -19,24 +19,13 @@ export function Tray({ respondents, onLeaveOut }: { respondents: string | null; 
   const { study, store } = useStudy();
   const router = useRouter();
   const marked = useMarked();
-  const [reason, setReason] = useState<string | null>(null);
   const rows = [...marked.rows].sort((a, b) => a - b);
   if (rows.length === 0) return null;
-  const leaveOut = () => {
+  const leaveOut = (reason: string) => {
     const name = rows.length === 1 ? `Without row ${rows[0]!}` : `Without ${rows.length} marked`;
-    const id = newId(name, study.filters.map((f) => f.id)); // prettier-ignore
-    const named = study.filters.find((f) => f.id === respondents && !f.everywhere);
-    const why = [reason!.trim(), ...(named ? [`Besides whom “${named.name}” leaves out.`] : [])].join(" ");
-    const to = {
-      id,
-      name,
-      reason: why,
-      everywhere: false,
-      conditions: [...(named?.conditions ?? []), { kind: "not-rows" as const, rows }],
-    };
-    if (!onLeaveOut(to)) return;
-    marked.forget();
-    setReason(null);
+    const done = onLeaveOut(filterWithout(study, respondents, { rows, name, reason }));
+    if (done) marked.forget();
+    return done;
   };
   return (
     <aside className={css.tray} aria-label="Marked respondents">
@@ -53,25 +42,7 @@ export function Tray({ respondents, onLeaveOut }: { respondents: string | null; 
         See their rows
       </button>
       {rows.length > MOST_ROWS && <span className="quiet">up to {MOST_ROWS} can be shown as rows</span>}
-      {reason === null ? (
-        <button type="button" className="link" onClick={() => setReason("")}>
-          Leave them out
-        </button>
-      ) : (
-        <form
-          onSubmit={(event) => {
-            event.preventDefault();
-            if (reason.trim() !== "") leaveOut();
-          }}
-        >
-          <label>
-            Why? <input autoFocus value={reason} maxLength={400} onChange={(event) => setReason(event.target.value)} />
-          </label>{" "}
-          <button type="submit" className="link" disabled={reason.trim() === ""}>
-            Leave them out of this look
-          </button>
-        </form>
-      )}
+      <LeaveOut offer="Leave them out" label="Leave them out of this look" onLeaveOut={leaveOut} />
       <button type="button" className="link" onClick={marked.forget}>
         Forget them
       </button>

@@ -12,6 +12,7 @@ import type { AnalysisSample } from "../prepare/analysis-sample";
 import { fitLadderOf } from "./analyse-ladder";
 import { PerfectFitError, type Refusal, refusalOf } from "./refusal";
 import { normality } from "./variable-results";
+import { type WithoutPullers, withoutPullers } from "./without-pullers";
 
 /** One respondent as the pictures have it. */
 export interface ResidualCase {
@@ -50,6 +51,8 @@ export interface ResidualsTold {
   tests: { spread: BreuschPagan | NoTest; bend: Reset | NoTest; shape: { W: number | null; p: number | null } };
   /** Cook's D: the largest, and how many lie above 4/n and above 1. */
   cooks: { largest: number; above: number; farAbove: number };
+  /** What if those above 4/n were not in; null where there are none. */
+  without: WithoutPullers | { refusal: Refusal } | null;
 }
 
 export type ResidualsResult = ResidualsTold | { status: "refused"; sample: AnalysisSample | null; refusal: Refusal };
@@ -67,13 +70,19 @@ export function analyseResiduals({ residuals: asked, ladder }: { residuals: Resi
   const fit = models.fits[step - 1]!;
   try {
     if (fit.perfect) throw new PerfectFitError({ step });
-    return told(asked, step, fit, models, sample, desk);
+    return told(asked, ladder, step, { fit, models, sample }, desk);
   } catch (error) {
     return { status: "refused", sample, refusal: refusalOf(error) };
   }
 }
 
-function told(asked: Residuals, step: number, fit: Fit, models: LadderModels, sample: AnalysisSample, desk: Desk): ResidualsTold {
+function told(
+  asked: Residuals,
+  ladder: Ladder,
+  step: number,
+  { fit, models, sample }: { fit: Fit; models: LadderModels; sample: AnalysisSample },
+  desk: Desk,
+): ResidualsTold {
   const { n, dfResidual: df, residuals } = fit;
   const c = caseStatistics(fit, models.y);
   const along = asked.along === null ? null : desk.columns.numbers(asked.along);
@@ -140,5 +149,6 @@ function told(asked: Residuals, step: number, fit: Fit, models: LadderModels, sa
       above: cooks.filter((d) => d > bound).length,
       farAbove: cooks.filter((d) => d > 1).length,
     },
+    without: withoutPullers(ladder, step, { models, sample, cases: c }, desk),
   };
 }

@@ -1,8 +1,10 @@
+import type { Coefficient } from "@/core/regression/coefficients";
 import type { Analysis, Desk } from "../kinds/kind";
 import type { Ladder } from "../model/ladder";
 import type { Residuals } from "../model/residuals";
 import { analyseResiduals, type ResidualsResult } from "./analyse-residuals";
 import { sampleResults } from "./sample-results";
+import type { StepTold, WithoutPullers } from "./without-pullers";
 
 /** The residuals of a step under the names of docs/results.md; values per case stand under the ladder. */
 function residualsResults(asked: Residuals, desk: Desk) {
@@ -26,6 +28,18 @@ function residualsResults(asked: Residuals, desk: Desk) {
     },
     tests: { breusch_pagan_koenker: spread, reset: "reason" in bend ? bend : { F: bend.F, df1: bend.df[0], df2: bend.df[1], p: bend.p }, shapiro_wilk: shape }, // prettier-ignore
     cooks_d: { largest: found.cooks.largest, above_4_over_n: found.cooks.above, above_1: found.cooks.farAbove },
+    without: found.without && ("refusal" in found.without ? found.without : withoutResults(found.without)),
+  };
+}
+
+/** With and without those above the usual mark, side by side. */
+function withoutResults({ rows, coefficients, step }: WithoutPullers) {
+  const told = (c: Coefficient | null) => c && { b: c.b.estimate, se: c.b.se, p: c.b.p, beta: c.beta?.estimate ?? null };
+  const model = ({ n, R2, deltaR2, p }: StepTold) => ({ n, R2, dR2: deltaR2, p });
+  return {
+    rows,
+    step: { with: model(step.with), without: model(step.without) },
+    coef: Object.fromEntries(coefficients.map((c) => [c.column, { with: told(c.with), without: told(c.without), moved_most_by: c.mover && { row: c.mover.row, dfbetas: c.mover.errors } }])), // prettier-ignore
   };
 }
 

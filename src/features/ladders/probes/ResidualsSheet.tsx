@@ -21,6 +21,7 @@ import { SettingWord } from "@/ui/parts/SettingWord";
 import ladders from "../ladders.module.css";
 import { ProbeFrame } from "./ProbeFrame";
 import css from "./probes.module.css";
+import { WithoutThem } from "./WithoutThem";
 
 /** Can the residuals of a step be trusted? Three pictures of the same respondents, the tests beside what they belong to, and remedies in one click. */
 export function ResidualsSheet({ residuals, ladder }: { residuals: Residuals; ladder: Ladder }) {
@@ -62,6 +63,7 @@ export function ResidualsSheet({ residuals, ladder }: { residuals: Residuals; la
       picture={told && <Pictures told={told} along={along} name={name} />}
       onRemove={() => store.edit({ subject: "residuals", id: residuals.id, to: null })}
     >
+      {told && <WithoutThem without={told.without} ladder={ladder} />}
       {told && (
         <p className={css.remedies}>
           {matters.includes("spread") && ladder.errors === "classical" && ladder.cluster === null && (

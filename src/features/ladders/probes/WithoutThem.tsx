@@ -1,0 +1,83 @@
+"use client";
+
+import Link from "next/link";
+import { filterWithout } from "@/features/study/filter-without";
+import { LeaveOut } from "@/features/study/LeaveOut";
+import { useStudy } from "@/features/study/study-context";
+import type { WithoutPullers } from "@/study/analyse/without-pullers";
+import type { Refusal } from "@/study/analyse/refusal";
+import type { Ladder } from "@/study/model/ladder";
+import { counted } from "@/study/report/format-number";
+import { refusalWords } from "@/study/report/refusals";
+import { whatWithoutSays, withoutTable } from "@/study/report/ladder/without-words";
+import { Said } from "@/ui/parts/Said";
+import ladders from "../ladders.module.css";
+import css from "./probes.module.css";
+
+/** So many rows an address can hold. */
+const MOST_ROWS = 400;
+
+/** What if those who pull most were not in: side by side, and left out only with a reason. */
+export function WithoutThem({ without, ladder }: { without: WithoutPullers | { refusal: Refusal } | null; ladder: Ladder }) {
+  const { study, store, title } = useStudy();
+  if (!without) return null;
+  if ("refusal" in without) return <p>Without the respondents above the mark: {refusalWords(without.refusal, title).what}</p>;
+  const { rows } = without;
+  const table = withoutTable(without, ladder, title);
+  const leaveOut = (reason: string) => {
+    const name = `Without ${counted(rows.length, "respondent")} above 4/n`;
+    const filter = filterWithout(study, ladder.respondents, { rows: [...rows].sort((a, b) => a - b), name, reason });
+    // one change, taken back as one
+    return store.edit(
+      { subject: "filter", id: filter.id, to: filter },
+      { subject: "ladder", id: ladder.id, to: { ...ladder, respondents: filter.id } },
+    );
+  };
+  return (
+    <section className={css.part} aria-label="What if they were not in">
+      <h4>What if they were not in?</h4>
+      <p>
+        <Said>{whatWithoutSays(without, ladder, title)}</Said>
+      </p>
+      <table className={ladders.table} data-testid="without">
+        <caption className="visually-hidden">
+          <Said>{table.title}</Said>
+        </caption>
+        <thead>
+          <tr>
+            {table.head.map((head, i) => (
+              <th key={i} scope="col" style={i === 0 ? { textAlign: "left" } : undefined}>
+                <Said>{head}</Said>
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {table.sections[0]!.rows.map((cells, k) => (
+            <tr key={k}>
+              {cells.map((cell, i) =>
+                i === 0 ? (
+                  <th key={i} scope="row">
+                    <Said>{cell}</Said>
+                  </th>
+                ) : (
+                  <td key={i}>
+                    <Said>{cell}</Said>
+                  </td>
+                ),
+              )}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <div className={css.remedies}>
+        {rows.length <= MOST_ROWS && (
+          <Link className="link" href={`/studies/${store.id}/responses?rows=${rows.join(",")}`}>
+            See their rows
+          </Link>
+        )}
+        <LeaveOut offer="Leave them out, with a reason" label="Leave them out of this ladder" onLeaveOut={leaveOut} />
+      </div>
+    </section>
+  );
+}
