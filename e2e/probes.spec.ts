@@ -39,7 +39,7 @@ test("a product is asked how its slope changes; a mark is dragged and moved by k
 
   // the pointer drags the low mark to the left; nothing is saved until it is let go
   const mark = probe.getByRole("slider", { name: "low, value of Tutor support" });
-  await mark.scrollIntoViewIfNeeded();
+  await mark.evaluate((element) => element.scrollIntoView({ block: "center" })); // not under the bar at the foot
   const box = (await mark.boundingBox())!;
   const [x, y] = [box.x + box.width / 2, box.y + box.height - 4];
   await page.mouse.move(x, y);
