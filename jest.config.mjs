@@ -9,8 +9,6 @@ const transform = {
 };
 const shared = {
   transform,
-  // a slow hour is no fault: how fast things are stands in bench/
-  testTimeout: 180_000,
   transformIgnorePatterns: ["/node_modules/(?!(d3|d3-[a-z0-9-]+|internmap|delaunator|robust-predicates|csv-parse)/)"],
   moduleNameMapper: {
     "^(d3-(?:color|format|interpolate|path|time|time-format))$": "<rootDir>/node_modules/$1/dist/$1.js",
@@ -22,6 +20,8 @@ const shared = {
 };
 /** Node for *.test.ts, a DOM for *.test.tsx. */
 const config = {
+  // a slow hour is no fault: how fast things are stands in bench/
+  testTimeout: 180_000,
   // one fewer than there are processors is one on a machine with two
   maxWorkers: "100%",
   globalSetup: "<rootDir>/scripts/build-kernel.mjs",
