@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { expectClose, madeUpData, madeUpSpec, withoutCases } from "../test-support/made-up-data";
-import { addedVariables, caseStatistics } from "./case-statistics";
+import { addedVariables, caseStatistics, studentizedAt } from "./case-statistics";
 import { ladderModels } from "../regression/ladder";
 
 const seeds = fc.integer({ min: 1, max: 1e6 });
@@ -48,6 +48,11 @@ test("what a case does to the fit is what refitting without it shows", () => {
     expectClose(cooksD[gone], (moved.reduce((sum, v) => sum + v * v, 0) + own * own) / ((fit.columns.length + 1) * s * s), 1e-7);
     expectClose(dffits[gone], own / (sLeft * Math.sqrt(leverage[gone]!)), 1e-7);
   }
+});
+
+test("law: a case lies on the contour of its own Cook's distance", () => {
+  const { fit, cooksD, leverage, studentized } = statistics(madeUpData(4));
+  cooksD.forEach((d, i) => expectClose(Math.abs(studentized[i]!), studentizedAt(d!, leverage[i]!, fit.columns.length)));
 });
 
 test("in the added-variable picture the line through the cloud has the slope b and the residuals of the fit", () => {

@@ -77,6 +77,11 @@ export function caseStatistics(fit: Fit, y: Float64Array): CaseStatistics {
   };
 }
 
+/** Size of the internally studentized residual with which a case of some leverage has a given Cook's distance, in a model of `p` columns besides the intercept. */
+export function studentizedAt(cooksD: number, leverage: number, p: number): number {
+  return Math.sqrt((cooksD * (p + 1) * (1 - leverage)) / leverage);
+}
+
 /** (b − b₍ᵢ₎)/(s₍ᵢ₎·√(XᵀX)⁻¹ⱼⱼ), with b − b₍ᵢ₎ = (XᵀX)⁻¹xᵢ·e/(1 − h) and (XᵀX)⁻¹Xᵀ = R⁻¹Qᵀ. */
 function dfbetas(fit: Fit, jump: Float64Array, without: Float64Array): CaseStatistics["dfbetas"] {
   const basis = orthonormalBasis(fit.basis.design);

@@ -12,7 +12,7 @@ import { prepareDesign } from "./prepared-design";
 import { type RSquaredChange, rSquaredChange } from "./r-squared-change";
 import { type SuppressionFlag, suppressionFlags } from "./suppression";
 import { type TermTest, termTests } from "./term-tests";
-import { type Part, type Term, termName, termParts } from "./terms";
+import { type Part, type Term, termName, partsByKey } from "./terms";
 import { waldTest } from "./wald-test";
 
 /** What to fit: every step on the same complete cases. */
@@ -156,10 +156,7 @@ export function ladderTables(models: LadderModels, errors: ErrorChoice = models.
     codings: design.codings,
     tables: design.tables,
     marginality: marginalityFaults(spec.steps),
-    parts: new Map([
-      ...spec.steps.flat().map((term) => [termName(term), termParts(term)] as const),
-      ...design.columns.map((c) => [c.name, c.components.map(({ variable, level }): Part => ({ variable, level }))] as const),
-    ]),
+    parts: partsByKey(spec.steps.flat(), design.columns),
   };
 }
 

@@ -43,3 +43,14 @@ export function termName(term: Term): string {
 export function termIdentity(term: Term): string {
   return JSON.stringify([...term.components].sort());
 }
+
+/** What every term and every column is made of, by its key. */
+export function partsByKey(
+  terms: readonly Term[],
+  columns: readonly { name: string; components: readonly Part[] }[],
+): ReadonlyMap<string, readonly Part[]> {
+  return new Map([
+    ...terms.map((term) => [termName(term), termParts(term)] as const),
+    ...columns.map((c) => [c.name, c.components.map(({ variable, level }): Part => ({ variable, level }))] as const),
+  ]);
+}

@@ -3,6 +3,7 @@
 import { useRouter } from "next/navigation";
 import { filterWithout } from "@/features/study/filter-without";
 import { LeaveOut } from "@/features/study/LeaveOut";
+import { MOST_ROWS, rowsAddress } from "@/features/study/rows-address";
 import { useStudy } from "@/features/study/study-context";
 import type { RespondentFilter } from "@/study/model/respondent-filter";
 import { counted } from "@/study/report/format-number";
@@ -11,8 +12,6 @@ import { useMarked } from "./marked";
 
 /** So many rows are named; more are counted. */
 const NAMED = 12;
-/** Rows that an address can hold. */
-const MOST_ROWS = 400;
 
 /** Who is marked, and what can be done about them: see their rows, leave them out with a reason, forget them. Nothing is left out silently. */
 export function Tray({ respondents, onLeaveOut }: { respondents: string | null; onLeaveOut: (filter: RespondentFilter) => boolean }) {
@@ -33,12 +32,7 @@ export function Tray({ respondents, onLeaveOut }: { respondents: string | null; 
       <span>
         {rows.length <= NAMED ? `rows ${rows.join(", ")}` : `rows ${rows.slice(0, NAMED).join(", ")} and ${rows.length - NAMED} more`}
       </span>
-      <button
-        type="button"
-        className="link"
-        disabled={rows.length > MOST_ROWS}
-        onClick={() => router.push(`/studies/${store.id}/responses?rows=${rows.join(",")}`)}
-      >
+      <button type="button" className="link" disabled={rows.length > MOST_ROWS} onClick={() => router.push(rowsAddress(store.id, rows))}>
         See their rows
       </button>
       {rows.length > MOST_ROWS && <span className="quiet">up to {MOST_ROWS} can be shown as rows</span>}

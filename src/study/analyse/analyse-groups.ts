@@ -5,7 +5,7 @@ import type { Estimate } from "@/core/regression/coefficients";
 import type { ErrorChoice, NoCovariance } from "@/core/regression/covariance";
 import type { LadderModels } from "@/core/regression/ladder";
 import type { DroppedColumn } from "@/core/regression/least-squares";
-import { type Part, type Term, termName, termParts } from "@/core/regression/terms";
+import { type Part, type Term, termName, partsByKey } from "@/core/regression/terms";
 import type { Desk } from "../kinds/kind";
 import type { Groups } from "../model/groups";
 import { activeTerms, type Ladder } from "../model/ladder";
@@ -204,10 +204,7 @@ export function compared(
     pooled: pooledTest(grouped, fits, total),
     without: prepared.without.map(termName),
     empty: prepared.empty,
-    parts: new Map([
-      ...[...terms, ...prepared.without].map((term) => [termName(term), termParts(term)] as const),
-      ...design.columns.map((c) => [c.name, c.components.map(({ variable, level }): Part => ({ variable, level }))] as const),
-    ]),
+    parts: partsByKey([...terms, ...prepared.without], design.columns),
   };
 }
 

@@ -1,32 +1,17 @@
 import type { Desk } from "../kinds/kind";
-import { Ladder } from "../model/ladder";
+import { type Ladder } from "../model/ladder";
 import { Means } from "../model/means";
 import { Probe } from "../model/probe";
-import { Study } from "../model/study";
-import { StudyColumns } from "../prepare/study-columns";
 import { cellName, whatTheMeansSay } from "../report/ladder/means-words";
 import { whatTheProbeSays } from "../report/ladder/probe-words";
 import { plain } from "../report/words";
-import { sourceOf } from "../test-support/columns";
+import { cells, deskOf, ladderOf } from "../test-support/desk";
 import { analyseMeans } from "./analyse-means";
 import { analyseProbe, cellKey } from "./analyse-probe";
 
 const title = (name: string, level?: string | null) => level ?? name;
 
-function deskOf(data: Record<string, string[]>): Desk {
-  const study = Study.parse({
-    format: "beta-step-study",
-    version: 1,
-    name: "s",
-    codebook: Object.entries(data).map(([name, cells]) => ({ name, kind: Number.isNaN(Number(cells[0])) ? "category" : "number" })),
-  });
-  const source = sourceOf(data);
-  return { study, responses: source, columns: new StudyColumns(study, source), rows: Object.values(data)[0]!.length } as unknown as Desk;
-}
-
-const ladderOf = (...steps: string[][]) => Ladder.parse({ id: "l", name: "L", outcome: "y", steps: steps.map((terms, k) => ({ id: `s${k}`, terms: terms.map((term) => ({ components: term.split("*") })) })) }); // prettier-ignore
 const wave = (i: number, k: number) => Math.sin((i + 1) * k * 1.7 + k * k);
-const cells = (n: number, f: (i: number) => number | string) => Array.from({ length: n }, (_, i) => String(f(i)));
 
 function probed(desk: Desk, ladder: Ladder, focal: string, moderator: string) {
   const probe = Probe.parse({ id: "p", ladder: "l", focal, moderators: [{ variable: moderator }] });

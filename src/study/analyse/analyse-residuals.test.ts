@@ -1,12 +1,10 @@
 import { randomStream } from "@/core/random/random-stream";
 import { Ladder } from "../model/ladder";
 import { Residuals } from "../model/residuals";
-import { Study } from "../model/study";
-import { StudyColumns } from "../prepare/study-columns";
 import { residualFindings, standingOut, whatTheResidualsSay } from "../report/ladder/residual-words";
 import { verdictsThatTurn, whatWithoutSays } from "../report/ladder/without-words";
 import { plain } from "../report/words";
-import { sourceOf } from "../test-support/columns";
+import { deskOf, ladderOf } from "../test-support/desk";
 import { analyseLadder } from "./analyse-ladder";
 import { analyseResiduals } from "./analyse-residuals";
 
@@ -14,19 +12,8 @@ import { analyseResiduals } from "./analyse-residuals";
 function looked(n: number, y: (x: number, e: number, i: number) => number, over: object = {}, far = false) {
   const stream = randomStream(4);
   const x = Array.from({ length: n }, (_, i) => (far && i === 7 ? 5 : stream.normal()));
-  const data = { x: x.map(String), y: x.map((v, i) => String(y(v, stream.normal(), i))) };
-  const study = Study.parse({ format: "beta-step-study", version: 1, name: "s", codebook: [{ name: "x" }, { name: "y" }] });
-  const ladder = Ladder.parse({ id: "l", name: "L", outcome: "y", steps: [{ id: "s", terms: [{ components: ["x"] }] }], ...over });
-  const source = sourceOf(data);
-  const desk = {
-    study,
-    responses: source,
-    columns: new StudyColumns(study, source),
-    rows: n,
-    objects: () => [],
-    progress: () => {},
-    shelf: () => new Map(),
-  };
+  const desk = deskOf({ x: x.map(String), y: x.map((v, i) => String(y(v, stream.normal(), i))) });
+  const ladder = Ladder.parse({ ...ladderOf(["x"]), ...over });
   const result = analyseResiduals({ residuals: Residuals.parse({ id: "r", ladder: "l" }), ladder }, desk);
   if (result.status === "refused") return { refusal: result.refusal };
   return { told: result, ladder, desk, found: residualFindings(result, ladder).map(({ what, matters }) => `${what}${matters ? "!" : ""}`) };
@@ -84,7 +71,7 @@ describe("what is seen, and what it affects", () => {
     if (!told!.without || "refusal" in told!.without) throw new Error("it is told");
     expect(verdictsThatTurn(told!.without, 0.05)).toHaveLength(1);
     expect(plain(whatWithoutSays(told!.without, ladder!, (name) => name))).toMatch(
-      /x would (turn its sign|not lie below p = \.05 any more)\.$/,
+      /; x would (turn its sign|not lie below p = \.05 any more), what the step adds would not lie below p = \.05 any more\.$/,
     );
   });
   test("a perfect fit is refused with a reason", () => expect(looked(30, (x) => 2 * x + 1).refusal).toMatchObject({ code: "perfect-fit" }));

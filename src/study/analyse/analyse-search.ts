@@ -1,6 +1,6 @@
 import type { LadderModels } from "@/core/regression/ladder";
-import { termIdentity, termName } from "@/core/regression/terms";
-import { type LassoFolds, lassoFolds } from "@/core/search/lasso-folds";
+import { type Part, partsByKey, termIdentity, termName } from "@/core/regression/terms";
+import { FoldWithoutControlsError, type LassoFolds, lassoFolds } from "@/core/search/lasso-folds";
 import { type Knot, leastAnglePath, pathAt } from "@/core/search/lasso-path";
 import { adjusted, pathR2, searchGround, type SearchGround } from "@/core/search/search-ground";
 import { netSteps, stagewise, type Stagewise } from "@/core/search/stagewise";
@@ -11,7 +11,7 @@ import { activeTerms, type Ladder } from "../model/ladder";
 import type { Search, SearchMethod } from "../model/search";
 import type { AnalysisSample } from "../prepare/analysis-sample";
 import { fitLadderOf } from "./analyse-ladder";
-import { type Refusal, refusalOf } from "./refusal";
+import { PerfectFitError, type Refusal, refusalOf } from "./refusal";
 import { sampleFolds } from "./sample-folds";
 
 /** The best of a method's points with so many columns besides the controls. */
@@ -47,6 +47,8 @@ export type SearchResult =
       sample: AnalysisSample;
       /** Steps that are always in. */
       controls: number;
+      /** What every column is made of, by its name. */
+      parts: ReadonlyMap<string, readonly Part[]>;
       searched: Searched;
       /** Columns that the chosen method takes, and the candidates they belong to; and R² beside the controls'. */
       chosen: SizePoint & { terms: string[]; lambda: number | null };
@@ -68,6 +70,8 @@ export function analyseSearch({ search, ladder }: { search: Search; ladder: Ladd
   if (found.status === "refused") return found;
   const { models, sample } = found;
   try {
+    // every criterion compares what is left of the outcome
+    if (models.fits.at(-1)!.perfect) throw new PerfectFitError({ step: wide.steps.length });
     const ground = groundOf(models, wide);
     const most = ground.n - 1 - ground.controls;
     const p = { by: "p" as const, enter: search.enter, leave: search.leave };
@@ -101,7 +105,8 @@ export function analyseSearch({ search, ladder }: { search: Search; ladder: Ladd
       foldNames: "names" in given ? given.names : [],
       bySize,
     };
-    return { status: "told", sample, controls: search.controls, searched, chosen: chosenBy(search, searched) };
+    const parts = partsByKey(models.spec.steps.flat(), models.design.columns);
+    return { status: "told", sample, controls: search.controls, parts, searched, chosen: chosenBy(search, searched) };
   } catch (error) {
     return { status: "refused", sample, refusal: refusalOf(error) };
   }
@@ -111,7 +116,7 @@ function foldsOf(ground: SearchGround, folds: Parameters<typeof lassoFolds>[1]):
   try {
     return lassoFolds(ground, folds);
   } catch (error) {
-    if (error instanceof RangeError) return { reason: "fold-without-controls" };
+    if (error instanceof FoldWithoutControlsError) return { reason: "fold-without-controls" };
     throw error;
   }
 }

@@ -3,8 +3,10 @@
 import Link from "next/link";
 import { useMemo, useState } from "react";
 import { useStudy } from "@/features/study/study-context";
+import { rowsAddress } from "@/features/study/rows-address";
 import { useAsked } from "@/features/study/use-computed";
 import { numericChoices } from "@/features/study/name-choices";
+import { studentizedAt } from "@/core/diagnostics/case-statistics";
 import { tableAsHtml } from "@/files/table-html";
 import { residualsCsv } from "@/files/residuals-csv";
 import type { ResidualsTold } from "@/study/analyse/analyse-residuals";
@@ -77,7 +79,13 @@ export function ResidualsSheet({ residuals, ladder }: { residuals: Residuals; la
             </button>
           )}
           {out.length > 0 && (
-            <Link className="link" href={`/studies/${store.id}/responses?rows=${out.map((one) => one.row).join(",")}`}>
+            <Link
+              className="link"
+              href={rowsAddress(
+                store.id,
+                out.map((one) => one.row),
+              )}
+            >
               Look at {counted(out.length, "respondent")} who stand{out.length === 1 ? "s" : ""} out
             </Link>
           )}
@@ -108,7 +116,7 @@ function Pictures({ told, along, name }: { told: ResidualsTold; along: string; n
       name: `Cook’s distance ${d}`,
       dash: "4 3",
       points: Array.from({ length: 40 }, (_, k) => 0.02 * most + (k / 39) * 0.98 * most)
-        .map((h) => ({ x: h, y: sign * Math.sqrt((d * (p + 1) * (1 - h)) / h) }))
+        .map((h) => ({ x: h, y: sign * studentizedAt(d, h, p) }))
         .filter((point) => Math.abs(point.y) < 1.2 * Math.max(3, ...studentized.map((one) => Math.abs(one.studentized!)))),
     });
     const band = (of: "lower" | "upper") => ({ name: `95 % envelope, ${of}`, dash: "4 3", points: ranked.filter((one) => one[of] !== null).map((one) => ({ x: one.normal!, y: one[of]! })) }); // prettier-ignore

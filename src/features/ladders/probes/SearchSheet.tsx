@@ -1,6 +1,7 @@
 "use client";
 
 import { Button } from "antd";
+import { categoryChoices } from "@/features/study/name-choices";
 import { useStudy } from "@/features/study/study-context";
 import { useAsked } from "@/features/study/use-computed";
 import { searchCsv } from "@/files/search-csv";
@@ -10,7 +11,7 @@ import { newId } from "@/study/model/new-id";
 import type { Ladder } from "@/study/model/ladder";
 import { type Search, SearchMethod } from "@/study/model/search";
 import { counted, formatShare } from "@/study/report/format-number";
-import { METHOD_WORDS, searchTable, whatTheSearchSays } from "@/study/report/ladder/search-words";
+import { columnTitles, METHOD_WORDS, searchTable, whatTheSearchSays } from "@/study/report/ladder/search-words";
 import { ChartFrame } from "@/ui/charts/ChartFrame";
 import { SizeLines } from "@/ui/charts/SizeLines";
 import page from "@/ui/parts/page.module.css";
@@ -22,6 +23,16 @@ import { useOpen } from "../use-open";
 import { ProbeFrame } from "./ProbeFrame";
 import css from "./probes.module.css";
 import { searchCandidates, searchedLadder } from "./searched-ladder";
+
+/** Below which p a term comes in, and above which it goes again. */
+const LIMITS = [
+  { enter: 0.01, leave: 0.05 },
+  { enter: 0.05, leave: 0.1 },
+  { enter: 0.1, leave: 0.15 },
+  { enter: 0.15, leave: 0.2 },
+];
+const limits = ({ enter, leave }: { enter: number; leave: number }) =>
+  `in below p = ${formatShare(enter)}, out above ${formatShare(leave)}`;
 
 type Told = Extract<SearchResult, { status: "told" }>;
 
@@ -87,6 +98,30 @@ export function SearchSheet({ search, ladder }: { search: Search; ladder: Ladder
               />
             </>
           )}
+          {search.method === "lasso" && (
+            <>
+              {", by "}
+              <SettingWord
+                label="Folds"
+                value={search.folds ?? "-"}
+                text={search.folds === null ? "ten drawn folds" : `the folds of ${title(search.folds)}`}
+                choices={[{ value: "-", label: "ten folds, drawn with the seed" }, ...categoryChoices(study)]}
+                onChange={(value) => change({ folds: value === "-" ? null : value })}
+              />
+            </>
+          )}
+          {search.method.endsWith("-p") && (
+            <>
+              {", in below "}
+              <SettingWord
+                label="In and out"
+                value={limits(search)}
+                text={`p = ${formatShare(search.enter)}`}
+                choices={LIMITS.map((both) => ({ value: limits(both), label: limits(both) }))}
+                onChange={(value) => change(LIMITS.find((both) => limits(both) === value)!)}
+              />
+            </>
+          )}
           .
         </h3>
       }
@@ -114,7 +149,7 @@ export function SearchSheet({ search, ladder }: { search: Search; ladder: Ladder
         <p className={css.foot}>
           {told.chosen.terms.length > 0 && (
             <Button size="small" onClick={() => take(told)}>
-              Open these {told.chosen.terms.length} as a ladder, exploratory
+              Open {told.chosen.terms.length === 1 ? "this one" : `these ${told.chosen.terms.length}`} as a ladder, exploratory
             </Button>
           )}{" "}
           <SaveAs onSave={(kind) => save(told, kind)} />
@@ -125,6 +160,7 @@ export function SearchSheet({ search, ladder }: { search: Search; ladder: Ladder
 }
 
 function Picture({ told, search, name }: { told: Told; search: Search; name: string }) {
+  const { title } = useStudy();
   const { searched, chosen } = told;
   const lines = SearchMethod.options.map((method) => ({
     name: METHOD_WORDS[method],
@@ -160,7 +196,7 @@ function Picture({ told, search, name }: { told: Told; search: Search; name: str
                     <td
                       key={method}
                       className={method === search.method && size === chosen.size ? ladders.value : undefined}
-                      title={one?.columns.join(", ")}
+                      title={one && columnTitles(one, told, title)}
                     >
                       {one ? formatShare(one.refitR2, 3) : ""}
                     </td>

@@ -1,8 +1,9 @@
-import type { SearchResult } from "../../analyse/analyse-search";
+import type { SearchResult, SizePoint } from "../../analyse/analyse-search";
 import type { Search, SearchMethod } from "../../model/search";
 import { formatCount, formatNumber, formatShare, listed } from "../format-number";
 import type { Titles } from "../level-title";
 import type { PrintTable } from "../print-table";
+import { columnTitle } from "./coefficient-words";
 import { plain, R2, type Words, words } from "../words";
 
 type Told = Extract<SearchResult, { status: "told" }>;
@@ -47,10 +48,15 @@ export function whatTheSearchSays(search: Search, told: Told, title: Titles): Wo
     said.push(
       "These methods go column by column: a category may come in with some of its levels only, and what does depends on its reference.",
     );
-  if (ground.leftOut.length > 0) said.push(`Left out, because the controls determine it: ${listed(ground.leftOut)}.`);
+  if (ground.leftOut.length > 0)
+    said.push(`Left out, because the controls determine it: ${listed(ground.leftOut.map((name) => columnTitle(name, told, title)))}.`);
   said.push(words`Exploratory: the data chose, so p and intervals of what was chosen are too good. Confirm it with other respondents.`);
   return said;
 }
+
+/** The columns of a point as they are called. */
+export const columnTitles = ({ columns }: SizePoint, told: Told, title: Titles) =>
+  columns.map((name) => columnTitle(name, told, title)).join(", ");
 
 /** Every method at every size: R² of the best point and of least squares on its columns. */
 export function searchTable(search: Search, told: Told, ladder: string, title: Titles): PrintTable {
@@ -65,7 +71,7 @@ export function searchTable(search: Search, told: Told, ladder: string, title: T
         formatShare(one.R2, 3),
         formatShare(one.refitR2, 3),
         formatShare(one.refitAdjR2, 3),
-        one.columns.join(", "),
+        columnTitles(one, told, title),
       ]),
     })),
     note: whatTheSearchSays(search, told, title).map(plain).join(" "),

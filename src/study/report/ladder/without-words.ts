@@ -3,7 +3,7 @@ import type { Ladder } from "../../model/ladder";
 import { counted, formatNumber, formatP, formatShare, listed } from "../format-number";
 import type { Titles } from "../level-title";
 import type { PrintTable } from "../print-table";
-import { DELTA_R2, R2, SYMBOL, type Words, words } from "../words";
+import { DELTA_R2, joined, R2, SYMBOL, type Words, words } from "../words";
 import { columnTitle } from "./coefficient-words";
 
 /** A verdict that would be another one: its sign, or the side of the line that its p lies on. */
@@ -29,14 +29,17 @@ export function whatWithoutSays(without: WithoutPullers, ladder: Pick<Ladder, "c
   const turned = verdictsThatTurn(without, line);
   const name = (column: string) => columnTitle(column, without, title);
   const named = (turns: string) => listed(turned.filter((one) => one.turns === turns).map((one) => name(one.column)));
-  const at = formatShare(line);
-  const changes = [
-    named("sign") && `${named("sign")} would turn its sign`,
-    named("lost") && `${named("lost")} would not lie below p = ${at} any more`,
-    named("gained") && `${named("gained")} would lie below p = ${at}`,
-    named("gone") && `${named("gone")} could not be told`,
-  ].filter((one) => one !== "");
-  const verdict = changes.length === 0 ? `no coefficient would change its sign or its side of p = ${at}` : listed(changes);
+  const at = words`${SYMBOL.p} = ${formatShare(line)}`;
+  const said: [string, Words][] = [
+    [named("sign"), "would turn its sign"],
+    [named("lost"), words`would not lie below ${at} any more`],
+    [named("gained"), words`would lie below ${at}`],
+    [named("gone"), "could not be told"],
+  ];
+  const changes = said.flatMap(([who, what]) => (who === "" ? [] : [words`${who} ${what}`]));
+  const [was, is] = [step.with, step.without].map(({ p }) => p !== null && p < line);
+  if (was !== is) changes.push(words`what the step adds would ${is ? "" : "not "}lie below ${at}${is ? "" : " any more"}`);
+  const verdict = changes.length === 0 ? words`no coefficient would change its sign or its side of ${at}` : joined(changes, ", ");
   return words`Without the ${counted(rows.length, "respondent")} above that mark ${R2} would be ${formatShare(step.without.R2)} instead of ${formatShare(step.with.R2)}, what the step adds ${formatShare(step.without.deltaR2, 3)} instead of ${formatShare(step.with.deltaR2, 3)}; ${verdict}.`;
 }
 
