@@ -46,10 +46,18 @@ test("a search is marked exploratory, so is the ladder made from it, its copy an
   await expect(page.getByRole("status").filter({ hasText: "All changes saved" })).toBeVisible();
   const { searches } = await computed();
   const [told] = Object.values<any>(searches);
-  const sizes = probe.getByTestId("search").getByRole("row");
-  const first = sizes.filter({ has: page.getByRole("rowheader", { name: "1", exact: true }) });
-  await expect(first.getByRole("cell").nth(1)).toHaveText(printed(told.by_size.stepwise_aic["1"].refit_R2, 3));
-  await expect(first.getByRole("cell").nth(6)).toHaveText(printed(told.by_size.lasso["1"].refit_R2, 3));
+  const row = (method: string, size: number) =>
+    probe.getByTestId("search").locator("tbody").filter({ has: page.getByRole("rowheader", { name: method, exact: true }) }).getByRole("row").filter({ has: page.getByRole("rowheader", { name: String(size), exact: true }) }); // prettier-ignore
+  for (const [method, key] of [
+    ["stepwise by AIC", "stepwise_aic"],
+    ["lasso", "lasso"],
+    ["least angle", "least_angle"],
+  ] as const) {
+    // prettier-ignore
+    const one = told.by_size[key]["1"];
+    for (const [k, value] of [one.R2, one.refit_R2, one.refit_adjR2, one.held_out_R2].entries())
+      await expect(row(method, 1).getByRole("cell").nth(k)).toHaveText(printed(value, 3).replace("-", "−"));
+  }
   await expect(probe.getByRole("list", { name: "What it says" })).toContainText(printed(told.stepwise_aic.moves[String(Object.keys(told.stepwise_aic.moves).length)].R2, 3)); // prettier-ignore
   await probe.getByRole("button", { name: /as a ladder, exploratory$/ }).click();
   await expect(page.getByTestId("exploratory")).toContainText(/chosen by a search among \d+ candidates \(stepwise by AIC\)/);
@@ -60,6 +68,45 @@ test("a search is marked exploratory, so is the ladder made from it, its copy an
   ]);
   const { readFileSync } = await import("node:fs");
   expect(readFileSync(await file.path(), "utf8")).toContain("Exploratory: chosen by a search among");
+});
+
+test("the rule of a search is moved by keys and pointer, recorded and taken back; how often each comes out is drawn, stopped or not, as the compute command has it", async ({
+  page,
+}) => {
+  await page.goto(`${app.address}/studies/${app.demo}/ladders`);
+  await page.getByRole("button", { name: "Step 1", exact: true }).click();
+  await page.getByRole("button", { name: "Which further predictors would a search choose?" }).click();
+  const probe = page.getByRole("article", { name: /^Probe: search for predictors/ });
+  const rule = probe.getByRole("slider", { name: "Columns that are taken" });
+  const own = Number(await rule.getAttribute("aria-valuenow"));
+  await rule.focus();
+  await page.keyboard.press("ArrowRight");
+  await expect(probe.getByRole("button", { name: /^Size:/ })).toHaveText(`at most ${own + 1} columns`);
+  await rule.focus();
+  const box = (await rule.boundingBox())!;
+  await page.mouse.move(box.x + box.width / 2, box.y + 60);
+  await page.mouse.down();
+  await page.mouse.move(box.x - 200, box.y + 60, { steps: 4 });
+  await page.mouse.up();
+  await expect(probe.getByRole("button", { name: /^Size:/ })).not.toHaveText(`at most ${own + 1} columns`);
+  await page.keyboard.press("Control+z");
+  await page.keyboard.press("Control+z");
+  await expect(rule).toHaveAttribute("aria-valuenow", String(own));
+  await probe.getByRole("button", { name: /Draw 200 samples/ }).click();
+  await expect(probe.getByTestId("stability-state")).toContainText("200 samples drawn");
+  await expect(page.getByRole("status").filter({ hasText: "All changes saved" })).toBeVisible();
+  const { searches } = await computed();
+  const [told] = Object.values<any>(searches);
+  const rows = probe.getByTestId("stability").getByRole("row");
+  const counts = Object.values<number>(told.stability.times).sort((a, b) => b - a);
+  await expect(rows).toHaveCount(counts.length + 1);
+  for (const [k, count] of counts.entries())
+    await expect(
+      rows
+        .nth(k + 1)
+        .getByRole("cell")
+        .first(),
+    ).toHaveText(String(count));
 });
 
 test("residuals: pictures, tests equal to the compute command's, along another variable, and the respondents who stand out", async ({

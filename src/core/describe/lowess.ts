@@ -1,4 +1,5 @@
 import { TooFewCasesError } from "../errors";
+import { orderOf } from "./order-of";
 import { reweigh, smoothOfBins } from "./lowess-large";
 
 export interface LowessOptions {
@@ -26,7 +27,7 @@ export function lowess(x: Float64Array, y: Float64Array, options: LowessOptions 
   const n = x.length;
   const { span = 2 / 3, rounds = 3 } = options;
   if (n < 2) throw new TooFewCasesError({ cases: n, needed: 2, purpose: "A smooth line" });
-  const order = Int32Array.from(x.keys()).sort((a, b) => x[a]! - x[b]!);
+  const order = ascending(x) ? Int32Array.from(x.keys()) : orderOf(x);
   const xs = Float64Array.from(order, (i) => x[i]!);
   const ys = Float64Array.from(order, (i) => y[i]!);
   if (n > LARGE_SMOOTH && options.apart === undefined) return inOrder(order, smoothOfBins(xs, ys, span, rounds));
@@ -53,6 +54,11 @@ export function lowess(x: Float64Array, y: Float64Array, options: LowessOptions 
     if (round < rounds && !reweigh(ys, smooth, robustness)) break;
   }
   return inOrder(order, smooth);
+}
+
+function ascending(x: Float64Array): boolean {
+  for (let i = 1; i < x.length; i++) if (x[i]! < x[i - 1]!) return false;
+  return true;
 }
 
 /** Back in the order the cases were given in. */

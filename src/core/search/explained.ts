@@ -1,4 +1,4 @@
-import type { SearchGround } from "./search-ground";
+import type { Searchable } from "./search-ground";
 
 /** A column of which less than this share of its length² is left beside those before it is determined by them: nothing but rounding. */
 const COMBINATION = 1e-14;
@@ -17,8 +17,27 @@ export interface Explained {
  * By sweeping the correlations of the columns one after another.
  * @param set places of the columns
  */
-export function explainedBy({ G, r, names }: Pick<SearchGround, "G" | "r" | "names">, set: readonly number[]): Explained {
-  const q = names.length;
+export function explainedBy(of: Pick<Searchable, "G" | "r">, set: readonly number[]): Explained {
+  const { share, rank, gains } = swept(of, set);
+  return { share, rank, gains };
+}
+
+/** Least squares on some columns, in the SDs of the ground: β of every column, 0 of the others and of those that the ones before them determine. */
+export function coefficientsOn(of: Pick<Searchable, "G" | "r">, set: readonly number[]): Float64Array {
+  const { l, z, counts } = swept(of, set);
+  const m = set.length;
+  const beta = new Float64Array(of.r.length);
+  for (let i = m - 1; i >= 0; i--) {
+    if (!counts[i]) continue;
+    let sum = z[i]!;
+    for (let k = i + 1; k < m; k++) if (counts[k]) sum -= l[k * m + i]! * beta[set[k]!]!;
+    beta[set[i]!] = sum / l[i * m + i]!;
+  }
+  return beta;
+}
+
+function swept({ G, r }: Pick<Searchable, "G" | "r">, set: readonly number[]) {
+  const q = r.length;
   const m = set.length;
   const l = new Float64Array(m * m);
   const z = new Float64Array(m);
@@ -45,5 +64,5 @@ export function explainedBy({ G, r, names }: Pick<SearchGround, "G" | "r" | "nam
     gains[i] = z[i]! ** 2;
     share += gains[i]!;
   }
-  return { share: Math.min(1, share), rank, gains };
+  return { share: Math.min(1, share), rank, gains, l, z, counts };
 }

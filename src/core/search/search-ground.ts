@@ -43,6 +43,9 @@ export interface SearchGround {
   raw: { outcome: NamedColumn; controls: readonly NamedColumn[]; columns: NamedColumn[] };
 }
 
+/** What choosing works with: a whole ground, or that of some of its cases. */
+export type Searchable = Pick<SearchGround, "n" | "controls" | "controlsR2" | "rest" | "names" | "terms" | "G" | "r">;
+
 /**
  * @param controls always in, in the order given
  * @throws what a regression on the controls throws
@@ -128,7 +131,7 @@ export function dot(a: Float64Array, b: Float64Array): number {
 }
 
 /** R² of the whole model, controls included, at some coefficients of the columns. */
-export function pathR2({ G, r, controlsR2, names }: SearchGround, beta: Float64Array): number {
+export function pathR2({ G, r, controlsR2, names }: Searchable, beta: Float64Array): number {
   const q = names.length;
   let explained = 0;
   for (let a = 0; a < q; a++) {
@@ -141,7 +144,7 @@ export function pathR2({ G, r, controlsR2, names }: SearchGround, beta: Float64A
 }
 
 /** Adjusted for the controls' columns and those with a coefficient; null with no degree of freedom left. */
-export function adjusted({ n, controls }: SearchGround, R2: number, size: number): number | null {
+export function adjusted({ n, controls }: Searchable, R2: number, size: number): number | null {
   const df = n - 1 - controls - size;
   return df < 1 ? null : 1 - ((1 - R2) * (n - 1)) / df;
 }

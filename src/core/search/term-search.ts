@@ -1,6 +1,6 @@
 import { fUpperTail } from "../distributions/f-distribution";
 import { explainedBy } from "./explained";
-import { adjusted, type SearchGround } from "./search-ground";
+import { adjusted, type Searchable } from "./search-ground";
 
 /** By which terms move. */
 export type TermRule = { by: "aic" } | { by: "p"; enter: number; leave: number };
@@ -58,7 +58,7 @@ const MOST_MOVES = 1000;
  * Forward or stepwise search of whole terms, the controls always in (docs/methods.md, “Searching”). Ties go to the order given.
  * @throws LimitsCrossError when 'to leave' lies below 'to enter'
  */
-export function searchTerms(ground: SearchGround, rule: TermRule, stepwise: boolean): TermSearch {
+export function searchTerms(ground: Searchable, rule: TermRule, stepwise: boolean): TermSearch {
   if (rule.by === "p" && rule.leave < rule.enter) throw new LimitsCrossError("to leave lies below to enter");
   const all = ground.terms.map((_, at) => at);
   let held: number[] = [];
@@ -146,10 +146,10 @@ export function searchTerms(ground: SearchGround, rule: TermRule, stepwise: bool
 }
 
 const inOrder = (set: number[]) => [...set].sort((a, b) => a - b);
-const columnsOf = (ground: SearchGround, set: readonly number[]) => set.flatMap((at) => ground.terms[at]!.columns);
+const columnsOf = (ground: Searchable, set: readonly number[]) => set.flatMap((at) => ground.terms[at]!.columns);
 
 /** A model by its terms: controls and these. */
-function modelOf(ground: SearchGround, set: readonly number[]): SearchedModel {
+function modelOf(ground: Searchable, set: readonly number[]): SearchedModel {
   const { share, rank } = explainedBy(ground, columnsOf(ground, set));
   const { n, controls, controlsR2, rest } = ground;
   const ss = rest * (1 - share);
@@ -165,7 +165,7 @@ function modelOf(ground: SearchGround, set: readonly number[]): SearchedModel {
 }
 
 /** F of a term in the model that holds it. */
-function testOf(ground: SearchGround, set: readonly number[], at: number): TermTest {
+function testOf(ground: Searchable, set: readonly number[], at: number): TermTest {
   const full = explainedBy(ground, columnsOf(ground, set));
   const without = explainedBy(
     ground,

@@ -1,4 +1,5 @@
 import { lowess } from "@/core/describe/lowess";
+import { orderOf } from "@/core/describe/order-of";
 import { caseStatistics } from "@/core/diagnostics/case-statistics";
 import { simulatedEnvelope } from "@/core/diagnostics/envelope";
 import { breuschPagan, type BreuschPagan, type NoTest, type Reset, reset } from "@/core/diagnostics/residual-tests";
@@ -89,8 +90,10 @@ function told(
   const rows = sample.rowsUsed;
   // who has no value of what it is seen along is in no picture of it, and in all numbers
   const xOf = (i: number) => (along === null ? c.fitted[i]! : along.missing[rows[i]! - 1] ? NaN : along.values[rows[i]! - 1]!);
+  const xs = Float64Array.from({ length: n }, (_, i) => xOf(i));
   const envelope = n <= MOST_DRAWN ? simulatedEnvelope(fit, { seed: asked.seed }, (done) => desk.progress(done, 1000)) : null;
-  const order = Int32Array.from({ length: n }, (_, i) => i).sort((a, b) => (c.studentized[a] ?? 0) - (c.studentized[b] ?? 0));
+  const sizes = Float64Array.from(c.studentized, (r) => r ?? 0);
+  const order = orderOf(sizes);
   const rank = new Int32Array(n);
   order.forEach((i, at) => (rank[i] = at));
   const many = n > MOST_DRAWN;
@@ -107,7 +110,7 @@ function told(
     if (!shown(i)) continue;
     cases.push({
       row: rows[i]!,
-      x: xOf(i),
+      x: xs[i]!,
       residual: residuals[i]!,
       studentized: r,
       leverage: c.leverage[i]!,
@@ -117,19 +120,13 @@ function told(
       upper,
     });
   }
-  const there = Array.from({ length: n }, (_, i) => i).filter((i) => !Number.isNaN(xOf(i)));
-  const x = Float64Array.from(there, xOf);
-  const own = lowess(
-    x,
-    Float64Array.from(there, (i) => residuals[i]!),
-  );
-  const spread = lowess(
-    x,
-    Float64Array.from(there, (i) => Math.sqrt(Math.abs(c.studentized[i] ?? 0))),
-  );
-  const along_ = Int32Array.from({ length: x.length }, (_, i) => i).sort((a, b) => x[a]! - x[b]!);
-  const pace = Math.max(1, Math.floor(along_.length / SMOOTH_AT));
-  const places = [...along_].filter((_, k) => k % pace === 0 || k === along_.length - 1);
+  const having = Int32Array.from({ length: n }, (_, i) => i).filter((i) => !Number.isNaN(xs[i]!));
+  const there = orderOf(Float64Array.from(having, (i) => xs[i]!)).map((k) => having[k]!);
+  const x = Float64Array.from(there, (i) => xs[i]!);
+  const own = lowess(x, Float64Array.from(there, (i) => residuals[i]!)); // prettier-ignore
+  const spread = lowess(x, Float64Array.from(there, (i) => Math.sqrt(Math.abs(c.studentized[i] ?? 0)))); // prettier-ignore
+  const pace = Math.max(1, Math.floor(x.length / SMOOTH_AT));
+  const places = Array.from(x, (_, k) => k).filter((k) => k % pace === 0 || k === x.length - 1);
   const cooks = c.cooksD.flatMap((d) => (d === null ? [] : [d]));
   return {
     status: "told",

@@ -1,13 +1,16 @@
 import { randomStream } from "@/core/random/random-stream";
 import { tableAsHtml } from "@/files/table-html";
 import { searchCsv } from "@/files/search-csv";
+import { stabilityCsv } from "@/files/stability-csv";
 import { Search, SearchMethod } from "../model/search";
 import { refusalWords } from "../report/refusals";
-import { searchTable, whatTheSearchSays } from "../report/ladder/search-words";
+import { searchRows, searchTable, stabilityTable, whatStabilitySays, whatTheSearchSays } from "../report/ladder/search-words";
 import { plain } from "../report/words";
 import { cells, deskOf, ladderOf } from "../test-support/desk";
 import { analyseLadder } from "./analyse-ladder";
 import { analyseSearch, searchLadder } from "./analyse-search";
+import { joinedStability } from "./joined-stability";
+import { stabilityOf } from "./search-stability";
 
 const N = 160;
 const title = (name: string, level?: string | null) => (level == null ? `<${name}>` : `<${name}: ${level}>`);
@@ -115,9 +118,44 @@ describe("what cannot be had is a sentence", () => {
       { site },
       ladderOf(["site"], ["x1"]),
     );
-    expect(told).toContain("without one of the folds the controls cannot be fitted");
+    expect(told).toContain("without the fold f1 the controls cannot be fitted");
     expect(told).toContain("The point with the largest adjusted R² is shown.");
   });
+});
+
+test("drawn again: ranges joined in any order are one, the table has every candidate, and what counts stands first", () => {
+  const { desk, ladder } = searched();
+  const question = { search: asked({ resamples: 40, method: "stepwise-aic" }), ladder };
+  const [first, rest] = [stabilityOf(question, desk, { first: 0, count: 15 }), stabilityOf(question, desk, { first: 15, count: 25 })];
+  const joined = joinedStability([rest, first])!;
+  expect(joined).toEqual(stabilityOf(question, desk, { first: 0, count: 40 }));
+  const table = stabilityTable(joined, "L", title).sections[0]!.rows;
+  expect(table.map((row) => row[0]).sort()).toEqual(CANDIDATES.map((name) => `<${name}>`).sort());
+  expect(["<x1>", "<x2>", "<x3>", "<group>"]).toContain(table[0]![0]);
+  expect(whatStabilitySays(joined, title).map(plain)[0]).toMatch(/just these candidates come out in \d+ of 40 samples/);
+  const csv = stabilityCsv(joined).trim().split("\r\n");
+  expect(csv.slice(1).map((line) => Number(line.split(",")[1]))).toEqual([...joined.drawn.times]);
+});
+
+test("a size set by hand is said, and no column beyond it is taken", () => {
+  const { told: found, said } = told({ method: "least-angle", size: 2 });
+  expect(found.chosen.size).toBeLessThanOrEqual(2);
+  expect(said.join(" ")).toContain("The size is set by hand: of the points with at most 2 columns");
+});
+
+test("what comes in and goes from size to size adds up to what is in, a category by its name when it comes whole", () => {
+  const { told: found } = told();
+  for (const row of searchRows(found, title)) {
+    const points = found.searched.bySize[row.key];
+    expect(row.cells.map((cell) => cell.size)).toEqual(points.map((point) => point.size));
+    const inside = new Set<string>();
+    row.cells.forEach((cell) => {
+      cell.went.forEach((name) => inside.delete(name) || inside.delete("<group>"));
+      cell.came.forEach((name) => inside.add(name));
+    });
+    if (row.key.startsWith("forward-")) expect(inside.has("<group>")).toBe(found.searched.bySize[row.key].at(-1)!.columns.some((name) => name.startsWith("group"))); // prettier-ignore
+    if (!points.at(-1)!.columns.some((name) => name.startsWith("group"))) expect(inside.size).toBe(points.at(-1)!.size);
+  }
 });
 
 test("saved, names are those of the study in the table and those of the results in the CSV, and both say that it is exploratory or what of", () => {
@@ -126,7 +164,7 @@ test("saved, names are those of the study in the table and those of the results 
   expect(html).toContain("&lt;group: home&gt;");
   expect(html).toContain("exploratory");
   const lines = searchCsv(found).trim().split("\r\n");
-  expect(lines[0]).toContain("method,columns,R2,adjusted_R2,refit_R2,refit_adjusted_R2,which");
+  expect(lines[0]).toContain("method,columns,R2,adjusted_R2,refit_R2,refit_adjusted_R2,held_out_R2,which");
   const forward = lines.filter((line) => line.startsWith("forward-aic,"));
   expect(forward).toHaveLength(found.searched.bySize["forward-aic"].length);
   expect(Number(forward.at(-1)!.split(",")[4])).toBe(found.searched.bySize["forward-aic"].at(-1)!.refitR2);

@@ -1,19 +1,21 @@
 import { pathAt } from "@/core/search/lasso-path";
 import { adjusted, pathR2, rawCoefficients, refitColumns, type SearchGround } from "@/core/search/search-ground";
 import type { TermSearch } from "@/core/search/term-search";
-import type { Analysis, Desk } from "../kinds/kind";
+import type { Analysis, Desk, WorkedOut } from "../kinds/kind";
 import type { Ladder } from "../model/ladder";
 import type { Search } from "../model/search";
 import { fitLadderOf } from "./analyse-ladder";
 import { analyseSearch, type Searched, searchLadder, type SearchResult, type SizePoint, stagewiseBeta } from "./analyse-search";
+import type { SearchStability } from "./joined-stability";
 import { ladderResults } from "./ladder-results";
 import { sampleResults } from "./sample-results";
+import { stabilityOf } from "./search-stability";
 
 /** The stagewise search is written whenever its steps add up to so much of an SD of the outcome. */
 const EVERY = 0.2;
 
 /** A search under the names of docs/results.md: every method, whichever is shown. */
-function searchResults(search: Search, desk: Desk) {
+function searchResults(search: Search, desk: Desk, { dealt }: WorkedOut) {
   const ladder = (desk.objects("ladder") as Ladder[]).find((l) => l.id === search.ladder)!;
   const settings = { ...search, id: undefined };
   const found = analyseSearch({ search, ladder }, desk);
@@ -58,7 +60,7 @@ function searchResults(search: Search, desk: Desk) {
       left_out_in_training: Object.fromEntries(folds.leftOut.flatMap((list, f) => (list.length === 0 ? [] : [[searched.foldNames[f]!, list.map((j) => ground.names[j]!)]]))), // prettier-ignore
       fold_mse_at_minimum: Object.fromEntries(searched.foldNames.map((name, f) => [name, folds.folds[f * folds.lambda.length + folds.minimum]!])), // prettier-ignore
     },
-    no_folds: searched.noFolds,
+    no_folds: searched.noFolds && { reason: searched.noFolds.reason, fold: searched.noFolds.fold },
     lasso_chosen: folds && { minimum: lassoAt(searched, folds.minimum), one_se: lassoAt(searched, folds.oneSe) },
     by_size: Object.fromEntries(
       Object.entries(searched.bySize).map(([method, points]) => [
@@ -67,10 +69,23 @@ function searchResults(search: Search, desk: Desk) {
       ]),
     ),
     chosen: { ...pointResults(chosen), terms: chosen.terms, lambda: chosen.lambda },
+    stability: search.resamples === null ? null : stabilityResults((dealt as SearchStability | undefined) ?? stabilityOf({ search, ladder }, desk, { first: 0, count: search.resamples })), // prettier-ignore
   };
 }
 
-const pointResults = ({ columns, R2, adjR2, refitR2, refitAdjR2 }: SizePoint) => ({ columns, R2, adjR2, refit_R2: refitR2, refit_adjR2: refitAdjR2 }); // prettier-ignore
+const pointResults = ({ columns, R2, adjR2, refitR2, refitAdjR2, heldOutR2 }: SizePoint) => ({ columns, R2, adjR2, refit_R2: refitR2, refit_adjR2: refitAdjR2, held_out_R2: heldOutR2 }); // prettier-ignore
+
+function stabilityResults(found: SearchStability | null) {
+  if (found === null) return null;
+  const { resamples, failed, times, sizes, same } = found.drawn;
+  return {
+    resamples,
+    failed,
+    times: Object.fromEntries(found.terms.map((term, k) => [term, times[k]!])),
+    sizes: Object.fromEntries(Array.from(sizes, (count, size) => [String(size), count] as const).filter(([, count]) => count > 0)),
+    same_terms: same,
+  };
+}
 
 /** Least squares on controls and some terms, on the sample of the search: as a ladder has it. */
 function refitOf(terms: readonly string[], search: Search, ladder: Ladder, desk: Desk) {
@@ -142,6 +157,7 @@ function lassoAt(searched: Searched, at: number) {
 }
 
 export const analysis: Analysis<Search, { search: Search; ladder: Ladder }, SearchResult> = {
-  run: (spec, desk) => analyseSearch(spec, desk),
+  run: analyseSearch,
   results: searchResults,
+  dealt: { count: ({ search }) => search.resamples ?? 0, range: stabilityOf },
 };

@@ -1,5 +1,6 @@
 import { z } from "zod";
 import type { SearchResult } from "../analyse/analyse-search";
+import { joinedStability, type SearchStability } from "../analyse/joined-stability";
 import type { StudyParts } from "../model/context";
 import { Ladder } from "../model/ladder";
 import { ObjectId } from "../model/names";
@@ -39,4 +40,7 @@ export const search = {
           { name: "columns chosen", value: result.chosen.size },
           { name: "R² of the chosen", value: result.chosen.refitR2 },
         ],
+  // what comes out on other respondents moves none of the numbers beside it
+  headlineSpec: (spec: Spec) => ({ ...spec, search: { ...spec.search, resamples: null } }),
+  joined: (pieces) => joinedStability(pieces as (SearchStability | null)[]),
 } satisfies KeptKind<"search", "searches", Search> & AskedKind<"search", Search, Spec, SearchResult>;

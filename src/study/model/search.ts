@@ -1,8 +1,9 @@
 import { z } from "zod";
+import { SEARCH_METHODS } from "@/core/search/search-methods";
 import { ObjectId, VariableName } from "./names";
 
 /** How predictors are looked for. */
-export const SearchMethod = z.enum(["forward-aic", "stepwise-aic", "forward-p", "stepwise-p", "stagewise", "least-angle", "lasso"]);
+export const SearchMethod = z.enum(SEARCH_METHODS);
 export type SearchMethod = z.infer<typeof SearchMethod>;
 
 /** A search for predictors of a ladder's outcome, its first steps always in. Always exploratory: p and intervals of what it finds know nothing of it. */
@@ -28,8 +29,12 @@ export const Search = z
     steps: z.int().min(1).max(100_000).default(10_000),
     /** Where on the lasso's path: the smallest error of folds, or the sparest within one SE of it. */
     at: z.enum(["minimum", "one-se"]).default("one-se"),
+    /** At most so many columns besides the controls; null: where the method itself ends. */
+    size: z.int().min(0).max(5000).nullable().default(null),
     /** A variable that says which fold a respondent is in; null: ten, drawn with the seed. */
     folds: VariableName.nullable().default(null),
+    /** How often everything is chosen anew on respondents drawn again; null: not asked for. */
+    resamples: z.int().min(20).max(5000).nullable().default(null),
     seed: z.int().min(0).max(4_294_967_295).default(1),
   })
   .refine((s) => s.leave >= s.enter, {

@@ -1,24 +1,38 @@
 "use client";
 
 import { Button } from "antd";
+import { useMemo, useState } from "react";
 import { categoryChoices } from "@/features/study/name-choices";
 import { useStudy } from "@/features/study/study-context";
 import { useAsked } from "@/features/study/use-computed";
+import { useParts } from "@/features/study/use-parts";
 import { searchCsv } from "@/files/search-csv";
+import { stabilityCsv } from "@/files/stability-csv";
 import { tableAsHtml } from "@/files/table-html";
 import type { SearchResult } from "@/study/analyse/analyse-search";
+import type { SearchStability } from "@/study/analyse/joined-stability";
 import { newId } from "@/study/model/new-id";
 import type { Ladder } from "@/study/model/ladder";
 import { type Search, SearchMethod } from "@/study/model/search";
-import { counted, formatShare } from "@/study/report/format-number";
-import { columnTitles, METHOD_WORDS, searchTable, whatTheSearchSays } from "@/study/report/ladder/search-words";
+import { counted, formatCount, formatShare } from "@/study/report/format-number";
+import {
+  METHOD_WORDS,
+  searchRows,
+  searchTable,
+  stabilityTable,
+  whatStabilitySays,
+  whatTheSearchSays,
+} from "@/study/report/ladder/search-words";
 import { ChartFrame } from "@/ui/charts/ChartFrame";
-import { SizeLines } from "@/ui/charts/SizeLines";
+import { SearchLoom } from "@/ui/charts/SearchLoom";
 import page from "@/ui/parts/page.module.css";
+import { PrintedTable } from "@/ui/parts/PrintedTable";
+import { Said } from "@/ui/parts/Said";
 import { SaveAs } from "@/ui/parts/SaveAs";
 import { fileName, saveFile } from "@/ui/parts/save-file";
 import { SettingWord } from "@/ui/parts/SettingWord";
 import ladders from "../ladders.module.css";
+import { DrawnState } from "../bootstrap/DrawnState";
 import { useOpen } from "../use-open";
 import { ProbeFrame } from "./ProbeFrame";
 import css from "./probes.module.css";
@@ -83,7 +97,22 @@ export function SearchSheet({ search, ladder }: { search: Search; ladder: Ladder
             choices={SearchMethod.options.map((value) => ({ value, label: METHOD_WORDS[value] }))}
             onChange={(method) => change({ method: method as SearchMethod })}
           />
-          {search.method === "lasso" && (
+          {search.size !== null && (
+            <>
+              {", "}
+              <SettingWord
+                label="Size"
+                value="own"
+                text={`at most ${counted(search.size, "column")}`}
+                choices={[
+                  { value: "own", label: `at most ${counted(search.size, "column")}` },
+                  { value: "end", label: "as many as the method itself ends with" },
+                ]}
+                onChange={(value) => value === "end" && change({ size: null })}
+              />
+            </>
+          )}
+          {search.method === "lasso" && search.size === null && (
             <>
               {" at "}
               <SettingWord
@@ -128,7 +157,7 @@ export function SearchSheet({ search, ladder }: { search: Search; ladder: Ladder
       computed={computed}
       live={false}
       said={told ? whatTheSearchSays(search, told, title) : []}
-      picture={told && <Picture told={told} search={search} name={name} />}
+      picture={told && <Picture told={told} search={search} name={name} onSize={(size) => change({ size })} />}
       onRemove={() => store.edit({ subject: "search", id: search.id, to: null })}
     >
       <details className={css.foot}>
@@ -155,66 +184,103 @@ export function SearchSheet({ search, ladder }: { search: Search; ladder: Ladder
           <SaveAs onSave={(kind) => save(told, kind)} />
         </p>
       )}
+      {told && <Stability search={search} ladder={ladder} change={change} />}
     </ProbeFrame>
   );
 }
 
-function Picture({ told, search, name }: { told: Told; search: Search; name: string }) {
+function Picture({ told, search, name, onSize }: { told: Told; search: Search; name: string; onSize: (size: number) => void }) {
   const { title } = useStudy();
+  const [moved, setMoved] = useState<number | null>(null);
   const { searched, chosen } = told;
-  const lines = SearchMethod.options.map((method) => ({
-    name: METHOD_WORDS[method],
-    points: searched.bySize[method].map((one) => ({ size: one.size, value: one.refitR2 })),
-  }));
-  const sizes = [...new Set(Object.values(searched.bySize).flatMap((points) => points.map((one) => one.size)))].sort((a, b) => a - b);
+  const rows = useMemo(() => searchRows(told, title), [told, title]);
+  const most = Math.max(...rows.flatMap((row) => row.cells.map((cell) => cell.size)));
+  const line = (method: SearchMethod, of: "refitR2" | "heldOutR2") =>
+    searched.bySize[method].flatMap((one) => (one[of] === null ? [] : [{ size: one.size, value: one[of] }]));
+  const loom = (size: number, move?: (size: number) => void) => (
+    <SearchLoom
+      title={name}
+      rows={rows}
+      shown={search.method}
+      lines={[
+        { name: "R²", points: line(search.method, "refitR2") },
+        { name: "held out", points: line(search.method, "heldOutR2") },
+      ]}
+      faint={SearchMethod.options
+        .filter((method) => method !== search.method)
+        .map((method) => ({ name: `held out, ${METHOD_WORDS[method]}`, points: line(method, "heldOutR2") }))}
+      most={most}
+      size={size}
+      onSize={move}
+      format={(v) => formatShare(v)}
+    />
+  );
+  const rest = () => {
+    if (moved !== null && moved !== chosen.size) onSize(moved);
+    setMoved(null);
+  };
   return (
     <ChartFrame
       title={name}
-      note="R² of least squares on the columns that each method has at each size, controls included"
-      table={
-        <table className={ladders.table} data-testid="search">
-          <caption className="visually-hidden">{name}</caption>
-          <thead>
-            <tr>
-              <th scope="col" style={{ textAlign: "left" }}>
-                columns
-              </th>
-              {SearchMethod.options.map((method) => (
-                <th key={method} scope="col">
-                  {METHOD_WORDS[method]}
-                </th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {sizes.map((size) => (
-              <tr key={size}>
-                <th scope="row">{size}</th>
-                {SearchMethod.options.map((method) => {
-                  const one = searched.bySize[method].find((point) => point.size === size);
-                  return (
-                    <td
-                      key={method}
-                      className={method === search.method && size === chosen.size ? ladders.value : undefined}
-                      title={one && columnTitles(one, told, title)}
-                    >
-                      {one ? formatShare(one.refitR2, 3) : ""}
-                    </td>
-                  );
-                })}
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      }
+      note="columns that each method takes at each size; above, R² of least squares on them, controls included, and of respondents held out"
+      saved={loom(chosen.size)}
+      table={<PrintedTable table={searchTable(search, told, "", title)} className={ladders.table} testId="search" />}
     >
-      <SizeLines
-        title={name}
-        lines={lines}
-        chosen={{ size: chosen.size, value: chosen.refitR2 }}
-        axis="columns besides the controls"
-        format={(v) => formatShare(v)}
-      />
+      <div className={css.wide} onPointerUp={rest} onKeyUp={rest}>
+        {loom(moved ?? chosen.size, setMoved)}
+      </div>
     </ChartFrame>
+  );
+}
+
+/** How often everything comes out on respondents drawn again: only where somebody asks for it. */
+function Stability({ search, ladder, change }: { search: Search; ladder: Ladder; change: (to: Partial<Search>) => void }) {
+  const { title } = useStudy();
+  const drawn = useParts("search", search, search.resamples !== null);
+  const found = drawn.found as SearchStability | null;
+  if (search.resamples === null)
+    return (
+      <button type="button" className="link" onClick={() => change({ resamples: 200 })}>
+        How often would each come out? Draw 200 samples
+      </button>
+    );
+  const table = found && stabilityTable(found, ladder.name, title);
+  return (
+    <section aria-label="How often each comes out" className={css.part}>
+      <h4>How often would each come out?</h4>
+      <DrawnState
+        drawn={drawn}
+        noun="samples"
+        testId="stability-state"
+        stopped="Stopped before all samples were drawn."
+        whole={
+          <>
+            {formatCount(search.resamples)} samples drawn, seed {search.seed}.{" "}
+            <button type="button" className="link" onClick={() => change({ resamples: null })}>
+              No more
+            </button>
+          </>
+        }
+      />
+      {found && table && (
+        <>
+          <ul className={page.said}>
+            {whatStabilitySays(found, title).map((sentence, k) => (
+              <li key={k}>
+                <Said>{sentence}</Said>
+              </li>
+            ))}
+          </ul>
+          <PrintedTable table={table} className={ladders.table} testId="stability" />
+          <SaveAs
+            onSave={(kind) =>
+              kind === "csv"
+                ? saveFile(fileName(`${ladder.name} stability`, "csv"), "text/csv", stabilityCsv(found))
+                : saveFile(fileName(`${ladder.name} stability`, "html"), "text/html", tableAsHtml(table))
+            }
+          />
+        </>
+      )}
+    </section>
   );
 }

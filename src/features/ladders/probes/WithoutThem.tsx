@@ -13,6 +13,7 @@ import { refusalWords } from "@/study/report/refusals";
 import { whatWithoutSays, withoutTable } from "@/study/report/ladder/without-words";
 import { tableAsHtml } from "@/files/table-html";
 import { withoutCsv } from "@/files/without-csv";
+import { PrintedTable } from "@/ui/parts/PrintedTable";
 import { SaveAs } from "@/ui/parts/SaveAs";
 import { fileName, saveFile } from "@/ui/parts/save-file";
 import { Said } from "@/ui/parts/Said";
@@ -42,37 +43,7 @@ export function WithoutThem({ without, ladder }: { without: WithoutPullers | { r
       <p>
         <Said>{whatWithoutSays(without, ladder, title)}</Said>
       </p>
-      <table className={ladders.table} data-testid="without">
-        <caption className="visually-hidden">
-          <Said>{table.title}</Said>
-        </caption>
-        <thead>
-          <tr>
-            {table.head.map((head, i) => (
-              <th key={i} scope="col" style={i === 0 ? { textAlign: "left" } : undefined}>
-                <Said>{head}</Said>
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {table.sections[0]!.rows.map((cells, k) => (
-            <tr key={k}>
-              {cells.map((cell, i) =>
-                i === 0 ? (
-                  <th key={i} scope="row">
-                    <Said>{cell}</Said>
-                  </th>
-                ) : (
-                  <td key={i}>
-                    <Said>{cell}</Said>
-                  </td>
-                ),
-              )}
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <PrintedTable table={table} className={ladders.table} testId="without" />
       <div className={css.remedies}>
         {rows.length <= MOST_ROWS && (
           <Link className="link" href={rowsAddress(store.id, rows)}>

@@ -1,0 +1,48 @@
+import type { PrintTable } from "@/study/report/print-table";
+import { Said } from "./Said";
+
+/** A table as it is saved, on the page: the same cells, its title for those who hear it. */
+export function PrintedTable({ table, className, testId }: { table: PrintTable; className: string | undefined; testId: string }) {
+  return (
+    <table className={className} data-testid={testId}>
+      <caption className="visually-hidden">
+        <Said>{table.title}</Said>
+      </caption>
+      <thead>
+        <tr>
+          {table.head.map((head, i) => (
+            <th key={i} scope="col" style={i === 0 ? { textAlign: "left" } : undefined}>
+              <Said>{head}</Said>
+            </th>
+          ))}
+        </tr>
+      </thead>
+      {table.sections.map((section, k) => (
+        <tbody key={k}>
+          {section.heading !== "" && (
+            <tr>
+              <th colSpan={table.head.length} scope="rowgroup" style={{ textAlign: "left" }}>
+                <Said>{section.heading}</Said>
+              </th>
+            </tr>
+          )}
+          {section.rows.map((cells, r) => (
+            <tr key={r}>
+              {cells.map((cell, i) =>
+                i === 0 ? (
+                  <th key={i} scope="row">
+                    <Said>{cell}</Said>
+                  </th>
+                ) : (
+                  <td key={i}>
+                    <Said>{cell}</Said>
+                  </td>
+                ),
+              )}
+            </tr>
+          ))}
+        </tbody>
+      ))}
+    </table>
+  );
+}
