@@ -61,7 +61,8 @@ interface Predictor {
   pOfBeta: number | null;
 }
 
-function pOfCorrelation(r: number, n: number): number {
+/** Two-sided, by t with n − 2. @param r −1…1 */
+export function pOfCorrelation(r: number, n: number): number {
   return n < 3 ? 1 : tTwoSided(r * Math.sqrt((n - 2) / Math.max(0, 1 - r * r)), n - 2);
 }
 

@@ -193,7 +193,7 @@ export function LadderSheet({ ladder, selected, onSelect }: { ladder: Ladder; se
             <SaveBack ladder={ladder} step={step} />
           </section>
         )}
-        {fitted && <Probes ladder={ladder} step={selected} />}
+        {fitted && <Probes ladder={ladder} step={selected} fit={fitted.fit} />}
       </main>
       <LadderMargin ladder={ladder} result={resultTold} depth={depthTold} boot={boot.intervals} step={selected} before={before} />
     </>

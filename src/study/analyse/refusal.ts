@@ -33,6 +33,22 @@ export class NothingToShareError extends CoreError {
   }
 }
 
+/** There is no step before it, or it brings nothing. */
+export class NothingNewError extends CoreError {
+  readonly code = "nothing-new";
+  constructor(readonly details: { step: number }) {
+    super(`Step ${details.step} brings no term that the one before has not.`);
+  }
+}
+
+/** A coefficient that one of the two steps does not have. */
+export class NotInBothStepsError extends CoreError {
+  readonly code = "not-in-both-steps";
+  constructor(readonly details: { column: readonly { variable: string; level: string | null }[]; step: number }) {
+    super(`Steps ${details.step - 1} and ${details.step} do not both have this coefficient.`);
+  }
+}
+
 /** Nothing but rounding is left of the outcome: there are no residuals to look at. */
 export class PerfectFitError extends CoreError {
   readonly code = "perfect-fit";
@@ -102,6 +118,8 @@ type Refusing =
   | MissingColumnError
   | NothingToProbeError
   | NothingToShareError
+  | NothingNewError
+  | NotInBothStepsError
   | PerfectFitError
   | NoErrorsError
   | NoReplicatesError

@@ -17,6 +17,7 @@ import { residuals } from "./residuals";
 import { scale } from "./scale";
 import { search } from "./search";
 import { seriousness } from "./seriousness";
+import { shift } from "./shift";
 import { structure } from "./structure";
 import { variable } from "./variable";
 
@@ -40,6 +41,7 @@ export const KINDS = [
   residuals,
   importance,
   search,
+  shift,
   firstLook,
   pair,
   points,

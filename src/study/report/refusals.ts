@@ -125,6 +125,13 @@ export function refusalWords(refusal: Refusal, title: (name: string) => string):
         what: `Step ${d.step} fits perfectly: nothing is left to look at.`,
         remedy: "Is the outcome made of its predictors, or are there as many terms as respondents?",
       };
+    case "nothing-new":
+      return { what: `Step ${d.step} brings nothing that could have changed a coefficient.`, remedy: "Choose a later step." };
+    case "not-in-both-steps":
+      return {
+        what: `${d.column.map(({ variable }) => title(variable)).join(" × ")} has no coefficient in both steps.`,
+        remedy: "Choose a predictor that is in the earlier step already.",
+      };
     case "nothing-to-share":
       return { what: `Step ${d.step} has no terms besides the controls.`, remedy: "Let fewer steps be controls." };
     case "not-closed":

@@ -1,5 +1,7 @@
 "use client";
 
+import type { LadderFit } from "@/core/regression/ladder";
+import { columnKey } from "@/core/regression/terms";
 import { newId } from "@/study/model/new-id";
 import { useStudy } from "@/features/study/study-context";
 import { activeTerms, type Ladder } from "@/study/model/ladder";
@@ -7,8 +9,10 @@ import { Groups } from "@/study/model/groups";
 import { Importance } from "@/study/model/importance";
 import { Residuals } from "@/study/model/residuals";
 import { Search } from "@/study/model/search";
+import { Shift } from "@/study/model/shift";
 import { Means } from "@/study/model/means";
 import type { Probe } from "@/study/model/probe";
+import { partsTitle } from "@/study/report/ladder/coefficient-words";
 import { listed } from "@/study/report/format-number";
 import page from "@/ui/parts/page.module.css";
 import { SettingWord } from "@/ui/parts/SettingWord";
@@ -18,12 +22,13 @@ import { ImportanceSheet } from "./ImportanceSheet";
 import { MeansSheet } from "./MeansSheet";
 import { searchCandidates } from "./searched-ladder";
 import { SearchSheet } from "./SearchSheet";
+import { ShiftSheet } from "./ShiftSheet";
 import { ResidualsSheet } from "./ResidualsSheet";
 import { ProbeSheet } from "./ProbeSheet";
 import css from "./probes.module.css";
 
 /** What can be asked of the selected step, and what has been: each with its answer, in order. */
-export function Probes({ ladder, step }: { ladder: Ladder; step: number }) {
+export function Probes({ ladder, step, fit }: { ladder: Ladder; step: number; fit: LadderFit }) {
   const { study, store, title } = useStudy();
   const own = study.probes.filter((p) => p.ladder === ladder.id);
   const means = study.means.filter((m) => m.ladder === ladder.id);
@@ -81,8 +86,16 @@ export function Probes({ ladder, step }: { ladder: Ladder; step: number }) {
     const at = step + 1 === ladder.steps.length ? null : step + 1;
     store.edit({ subject: "residuals", id, to: Residuals.parse({ id, ladder: ladder.id, step: at }) });
   };
-  const told = looked.length + Number(checkable) + own.length + means.length + grouped.length + shared.length + searches.length;
-  const offered = open.length + categories.length + makers.length + Number(shareable) + Number(searchable);
+  const shifts = study.shifts.filter((one) => one.ladder === ladder.id);
+  const moved = movedColumns(fit, step).filter((key) => !shifts.some((one) => columnKey(one.column) === key && (one.step ?? ladder.steps.length) === step + 1)); // prettier-ignore
+  const explain = (key: string) => {
+    const id = newId(`change of ${key}`, study.shifts.map((one) => one.id)); // prettier-ignore
+    const at = step + 1 === ladder.steps.length ? null : step + 1;
+    store.edit({ subject: "shift", id, to: Shift.parse({ id, ladder: ladder.id, step: at, column: fit.parts.get(key) }) });
+  };
+  const told =
+    looked.length + shifts.length + Number(checkable) + own.length + means.length + grouped.length + shared.length + searches.length;
+  const offered = open.length + categories.length + makers.length + Number(shareable) + Number(searchable) + moved.length;
   if (told + offered === 0) return null;
   return (
     <section aria-label="Probes" className={css.probes}>
@@ -101,10 +114,13 @@ export function Probes({ ladder, step }: { ladder: Ladder; step: number }) {
       {shared.map((one) => (
         <ImportanceSheet key={one.id} importance={one} ladder={ladder} />
       ))}
+      {shifts.map((one) => (
+        <ShiftSheet key={one.id} shift={one} ladder={ladder} fit={fit} />
+      ))}
       {searches.map((one) => (
         <SearchSheet key={one.id} search={one} ladder={ladder} />
       ))}
-      {open.length + categories.length + unasked.length + Number(shareable) + Number(searchable) + Number(checkable) > 0 && (
+      {open.length + categories.length + unasked.length + Number(shareable) + Number(searchable) + Number(checkable) + moved.length > 0 && (
         <div className={css.offers}>
           <h2 className={page.heading}>To ask of step {step + 1}</h2>
           <ul>
@@ -119,6 +135,13 @@ export function Probes({ ladder, step }: { ladder: Ladder; step: number }) {
               <li key={name}>
                 <button type="button" className="link" onClick={() => predict(name)}>
                   What is predicted for each level of {title(name)}?
+                </button>
+              </li>
+            ))}
+            {moved.map((key) => (
+              <li key={key}>
+                <button type="button" className="link" onClick={() => explain(key)}>
+                  Why did {partsTitle(fit.parts.get(key)!, title)} change from step {step}?
                 </button>
               </li>
             ))}
@@ -161,6 +184,16 @@ export function Probes({ ladder, step }: { ladder: Ladder; step: number }) {
       )}
     </section>
   );
+}
+
+/** Coefficients that move by more than their standard error when a step enters, the furthest first. @param step from 0 */
+function movedColumns(fit: LadderFit, step: number): string[] {
+  const [before, after] = [fit.steps[step - 1], fit.steps[step]];
+  const moves = (before?.coefficients ?? []).flatMap(({ column, b }) => {
+    const now = after?.coefficients.find((c) => c.column === column);
+    return now && b.se ? [{ column, by: Math.abs(b.estimate - now.b.estimate) / b.se }] : [];
+  });
+  return moves.filter(({ by }) => by > 1).sort((a, b) => b.by - a.by).map(({ column }) => column); // prettier-ignore
 }
 
 function question({ focal, moderators }: Offer, title: (name: string) => string, category: boolean): string {
