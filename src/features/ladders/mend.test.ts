@@ -162,3 +162,23 @@ test("a remedy that is a look changes nothing: it leads to the respondent or to 
   expect(mend({ do: "see-row", row: 6 }, study, study.ladders[0]!)).toEqual({ row: 6 });
   expect(mend({ do: "see-missing" }, study, study.ladders[0]!)).toEqual({ missing: true });
 });
+
+test("a bend is told by a square in a further step, or by a logarithm in the place of the number, counted from its lowest where that is not above 0", () => {
+  const study = within(ladderOf({}, ["x"], ["few"]));
+  const ladder = study.ladders[0]!;
+  const after = (fix: LadderFix) => {
+    const mending = mend(fix, study, ladder);
+    return "edits" in mending ? applyEdits(study, mending.edits).study : study;
+  };
+  const squared = after({ do: "square", variable: "x" });
+  expect(squared.ladders[0]!.steps.map((step) => step.terms.map((t) => t.components))).toEqual([[["x"]], [["few"]], [["x", "x"]]]);
+  const fitted = analyseLadder(squared, squared.ladders[0]!, source);
+  expect(fitted.status === "fitted" && fitted.fit.steps[2]!.change.df[0]).toBe(1);
+  const logged = after({ do: "logarithm", variable: "few", lowest: 0 });
+  const { name, recipe } = logged.derived.at(-1)!;
+  expect(recipe).toEqual({ kind: "formula", formula: "ln({few} + 1)" });
+  expect(logged.ladders[0]!.steps[1]!.terms[0]!.components).toEqual([name]);
+  const { values } = new StudyColumns(logged, source).numbers(name);
+  expect(values[1]).toBeCloseTo(Math.log((7 % 4) + 1), 12);
+  expect(after({ do: "logarithm", variable: "id", lowest: 1000 }).derived.at(-1)!.recipe).toEqual({ kind: "formula", formula: "ln({id})" });
+});

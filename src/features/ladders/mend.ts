@@ -6,7 +6,7 @@ import { RespondentFilter } from "@/study/model/respondent-filter";
 import { type Study, titleOf } from "@/study/model/study";
 import { Variable } from "@/study/model/variable";
 import type { LadderFix } from "@/study/report/ladder/ladder-fix";
-import { addTerm, codeCategory, removeTerm, replaceTerm, switchTerm } from "./ladder-edits";
+import { addStep, addTerm, codeCategory, removeTerm, replaceTerm, switchTerm } from "./ladder-edits";
 
 /** What a remedy comes to: changes of the study, all or none, or a place to look at. */
 export type Mending = { edits: Edit[] } | { row: number } | { missing: true };
@@ -25,6 +25,13 @@ export function mend(fix: LadderFix, study: Study, ladder: Ladder): Mending {
       return { edits: [change(switchTerm(ladder, { step: fix.step - 1, components: fix.components }))] };
     case "replace-name":
       return { edits: [change(replaceName(ladder, fix.name, fix.by))] };
+    case "square": {
+      const last = ladder.steps.at(-1)!;
+      const wider = last.terms.length === 0 ? ladder : addStep(ladder);
+      return { edits: [change(addTerm(wider, wider.steps.length - 1, [fix.variable, fix.variable]))] };
+    }
+    case "logarithm":
+      return { edits: logarithm(study, ladder, fix.variable, fix.lowest) };
     case "centre":
       return { edits: [change({ ...ladder, centring: "mean" })] };
     case "classical-errors":
@@ -82,6 +89,18 @@ function leaveOut(study: Study, ladder: Ladder, name: string, reason: string, co
   return [
     { subject: "filter", id, to },
     { subject: "ladder", id: ladder.id, to: { ...ladder, filter: null, respondents: id } },
+  ];
+}
+
+/** The logarithm of a variable in its place; of one that goes down to 0 or below, counted from 1 at its lowest. */
+function logarithm(study: Study, ladder: Ladder, variable: string, lowest: number): Edit[] {
+  const name = newId(`ln ${variable}`, [...study.codebook.map((v) => v.name), ...study.scales.map((s) => s.id)]);
+  const from = lowest > 0 ? `{${variable}}` : `{${variable}} + ${1 - lowest}`;
+  const to = Variable.parse({ name, label: `Logarithm of ${titleOf(study, variable)}`.slice(0, 2000), kind: "number" });
+  return [
+    { subject: "variable", id: name, to, at: study.codebook.length },
+    { subject: "derived", id: name, to: { name, recipe: { kind: "formula", formula: `ln(${from})` } } },
+    { subject: "ladder", id: ladder.id, to: replaceName(ladder, variable, name) },
   ];
 }
 

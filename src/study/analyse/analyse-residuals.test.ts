@@ -1,29 +1,42 @@
 import { randomStream } from "@/core/random/random-stream";
 import { Ladder } from "../model/ladder";
 import { Residuals } from "../model/residuals";
-import { residualFindings, standingOut, whatTheResidualsSay } from "../report/ladder/residual-words";
-import { verdictsThatTurn, whatWithoutSays } from "../report/ladder/without-words";
+import { bentPredictors, residualFindings, standingOut, whatTheResidualsSay } from "../report/ladder/residual-words";
+import { pullersWords, verdictsThatTurn, whatWithoutSays } from "../report/ladder/without-words";
 import { plain } from "../report/words";
 import { deskOf, ladderOf } from "../test-support/desk";
 import { analyseLadder } from "./analyse-ladder";
 import { analyseResiduals } from "./analyse-residuals";
+import type { WithoutPullers } from "./without-pullers";
 
 /** Residuals of y on x, made up as asked. */
-function looked(n: number, y: (x: number, e: number, i: number) => number, over: object = {}, far = false) {
+function looked(
+  n: number,
+  y: (x: number, e: number, i: number) => number,
+  over: object = {},
+  far = false,
+  own: object = {},
+  more: Record<string, string[]> = {},
+) {
   const stream = randomStream(4);
   const x = Array.from({ length: n }, (_, i) => (far && i === 7 ? 5 : stream.normal()));
-  const desk = deskOf({ x: x.map(String), y: x.map((v, i) => String(y(v, stream.normal(), i))) });
+  const desk = deskOf({ x: x.map(String), y: x.map((v, i) => String(y(v, stream.normal(), i))), ...more });
   const ladder = Ladder.parse({ ...ladderOf(["x"]), ...over });
-  const result = analyseResiduals({ residuals: Residuals.parse({ id: "r", ladder: "l" }), ladder }, desk);
+  const result = analyseResiduals({ residuals: Residuals.parse({ id: "r", ladder: "l", ...own }), ladder }, desk);
   if (result.status === "refused") return { refusal: result.refusal };
-  return { told: result, ladder, desk, found: residualFindings(result, ladder).map(({ what, matters }) => `${what}${matters ? "!" : ""}`) };
+  return {
+    told: result,
+    ladder,
+    desk,
+    found: residualFindings(result, ladder, (name) => name).map(({ what, matters }) => `${what}${matters ? "!" : ""}`),
+  };
 }
 
 describe("what is seen, and what it affects", () => {
   test("well-behaved residuals change nothing", () => {
     const { found, told, ladder } = looked(200, (x, e) => x + e);
     expect(found).toEqual([]);
-    expect(plain(whatTheResidualsSay(told!, ladder!)[0]!)).toBe("Nothing here changes what you may conclude.");
+    expect(plain(whatTheResidualsSay(told!, ladder!, (name) => name)[0]!)).toBe("Nothing here changes what you may conclude.");
     expect(told!.outside).toBeLessThan(0.2);
   });
   test("a bend touches the coefficients, an unequal spread classical errors only", () => {
@@ -74,5 +87,51 @@ describe("what is seen, and what it affects", () => {
       /; x would (turn its sign|not lie below p = \.05 any more), what the step adds would not lie below p = \.05 any more\.$/,
     );
   });
+  test("those who move one coefficient most are those above 2/√n of its DFBETAS, and those who move the step are the five whose leaving does", () => {
+    const asked = (pulls: object) => looked(80, (x, e, i) => (i === 7 ? 9 : x + e), {}, true, { pulls }).told!.without as WithoutPullers;
+    const slope = asked({ by: "coefficient", column: [{ variable: "x" }] });
+    expect(slope.rows.every((row) => Math.abs(slope.movers.find((one) => one.row === row)?.value ?? 1) > 2 / Math.sqrt(80))).toBe(true);
+    expect(slope.movers[0]!.row).toBe(slope.coefficients[0]!.mover!.row);
+    expect(slope.movers[0]!.value).toBe(slope.coefficients[0]!.mover!.errors);
+    const step = asked({ by: "change" });
+    expect(step.rows).toEqual(step.movers.slice(0, 5).map(({ row }) => row));
+    expect(plain(pullersWords(step, (name) => name))).toBe("5 respondents who move what the step adds most");
+    expect(plain(pullersWords(slope, (name) => name))).toMatch(/ who move b of x by more than 2\/√n of its standard error$/);
+    const none = asked({ by: "coefficient", column: [{ variable: "gone" }] });
+    expect(none).toMatchObject({ refusal: { code: "not-in-step" } });
+  });
   test("a perfect fit is refused with a reason", () => expect(looked(30, (x) => 2 * x + 1).refusal).toMatchObject({ code: "perfect-fit" }));
+});
+
+describe("what they are seen along", () => {
+  const cohort = Array.from({ length: 120 }, (_, i) => ["spring", "autumn"][i % 2]!);
+  test("a category: level by level, means of residuals that add up to nothing, and the wider level told", () => {
+    const { told } = looked(120, (x, e, i) => x + e * (i % 2 ? 3 : 1), {}, false, { along: "cohort" }, { cohort });
+    const levels = told!.levels!;
+    expect(levels.map(({ level }) => level)).toEqual(["spring", "autumn"]);
+    expect(levels.reduce((sum, { n, mean }) => sum + n * mean, 0)).toBeCloseTo(0, 10);
+    const said = whatTheResidualsSay(told!, ladderOf(["x"]), (name) => name)
+      .map(plain)
+      .join(" ");
+    expect(said).toMatch(/their SD is \d\.\d\d in autumn and \d\.\d\d in spring\./);
+    expect(told!.smooth.map(({ residual }) => residual)).toEqual(levels.map(({ mean }) => mean));
+  });
+  test("the order of the rows: neighbours that go together are found, and a cluster allows for them", () => {
+    const drift = (x: number, e: number, i: number) => x + e + 2 * Math.sin(i / 6);
+    const { told, found } = looked(120, drift, {}, false, { rows: true });
+    expect(found).toContain("neighbours!");
+    expect(told!.cases.map(({ x, row }) => x - row).every((d) => d === 0)).toBe(true);
+    expect(looked(120, (x, e) => x + e, {}, false, { rows: true }).found).not.toContain("neighbours!");
+    expect(looked(120, drift).told!.neighbours).toBeNull();
+  });
+  test("bins hold everyone, and the predictor that bends is named", () => {
+    const { told } = looked(200, (x, e) => x + x * x + e);
+    expect(told!.histogram.counts.reduce((a, b) => a + b, 0)).toBe(200);
+    expect(bentPredictors(told!).map(({ variable }) => variable)).toEqual(["x"]);
+    expect(
+      whatTheResidualsSay(told!, ladderOf(["x"]), (name) => `<${name}>`)
+        .map(plain)
+        .join(" "),
+    ).toContain("a square or a logarithm of <x> may tell it");
+  });
 });

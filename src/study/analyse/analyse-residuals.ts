@@ -1,13 +1,25 @@
+import { evenBins, type Histogram } from "@/core/describe/histogram";
+import { mean } from "@/core/describe/mean";
+import { standardDeviation } from "@/core/describe/standard-deviation";
 import { lowess } from "@/core/describe/lowess";
 import { orderOf } from "@/core/describe/order-of";
-import { caseStatistics } from "@/core/diagnostics/case-statistics";
+import { type Bend, bendOf } from "@/core/diagnostics/bend";
+import { caseStatistics, type PerCase } from "@/core/diagnostics/case-statistics";
 import { simulatedEnvelope } from "@/core/diagnostics/envelope";
-import { breuschPagan, type BreuschPagan, type NoTest, type Reset, reset } from "@/core/diagnostics/residual-tests";
+import {
+  breuschPagan,
+  type BreuschPagan,
+  durbinWatson,
+  type DurbinWatson,
+  type NoTest,
+  type Reset,
+  reset,
+} from "@/core/diagnostics/residual-tests";
 import { normalQuantile } from "@/core/distributions/normal-distribution";
 import type { LadderModels } from "@/core/regression/ladder";
 import type { Fit } from "@/core/regression/least-squares";
 import type { Desk } from "../kinds/kind";
-import type { Ladder } from "../model/ladder";
+import { activeTerms, type Ladder } from "../model/ladder";
 import type { Residuals } from "../model/residuals";
 import type { AnalysisSample } from "../prepare/analysis-sample";
 import { fitLadderOf } from "./analyse-ladder";
@@ -19,7 +31,7 @@ import { type WithoutPullers, withoutPullers } from "./without-pullers";
 export interface ResidualCase {
   /** Row of the data, from 1. */
   row: number;
-  /** What the residuals are seen along. */
+  /** What the residuals are seen along; of a category the place of the level. */
   x: number;
   residual: number;
   /** Internally studentized; null with leverage 1. */
@@ -30,6 +42,14 @@ export interface ResidualCase {
   normal: number | null;
   lower: number | null;
   upper: number | null;
+}
+
+export interface ResidualLevel {
+  level: string;
+  n: number;
+  mean: number;
+  /** Null for a single respondent. */
+  sd: number | null;
 }
 
 export interface ResidualsTold {
@@ -44,7 +64,15 @@ export interface ResidualsTold {
   n: number;
   /** All, or of many so many, evenly drawn, with every one that stands out. */
   cases: ResidualCase[];
-  /** Smooth of the residuals, and of √|studentized|, along x, at these places. */
+  /** Levels of a category that they are seen along, each with its respondents, mean and SD of the residuals; null along a number. */
+  levels: ResidualLevel[] | null;
+  /** Counts of all residuals. */
+  histogram: Histogram;
+  /** Of predictors that are numbers, by themselves in the step: whether their squares would add anything. */
+  bends: { variable: string; lowest: number; bend: Bend | NoTest }[];
+  /** Whether neighbours resemble one another, in the order of the rows; null where they are not seen so. */
+  neighbours: DurbinWatson | NoTest | null;
+  /** Smooth of the residuals, and of √|studentized|, along x, at these places; of a category its levels. */
   smooth: { x: number; residual: number; spread: number }[];
   envelope: { samples: number; seed: number } | null;
   /** Share of residuals outside the envelope; about .05 where all is well. */
@@ -86,11 +114,8 @@ function told(
 ): ResidualsTold {
   const { n, dfResidual: df, residuals } = fit;
   const c = caseStatistics(fit, models.y);
-  const along = asked.along === null ? null : desk.columns.numbers(asked.along);
   const rows = sample.rowsUsed;
-  // who has no value of what it is seen along is in no picture of it, and in all numbers
-  const xOf = (i: number) => (along === null ? c.fitted[i]! : along.missing[rows[i]! - 1] ? NaN : along.values[rows[i]! - 1]!);
-  const xs = Float64Array.from({ length: n }, (_, i) => xOf(i));
+  const { xs, levels } = seenAlong(asked, desk, rows, c.fitted);
   const envelope = n <= MOST_DRAWN ? simulatedEnvelope(fit, { seed: asked.seed }, (done) => desk.progress(done, 1000)) : null;
   const sizes = Float64Array.from(c.studentized, (r) => r ?? 0);
   const order = orderOf(sizes);
@@ -120,13 +145,6 @@ function told(
       upper,
     });
   }
-  const having = Int32Array.from({ length: n }, (_, i) => i).filter((i) => !Number.isNaN(xs[i]!));
-  const there = orderOf(Float64Array.from(having, (i) => xs[i]!)).map((k) => having[k]!);
-  const x = Float64Array.from(there, (i) => xs[i]!);
-  const own = lowess(x, Float64Array.from(there, (i) => residuals[i]!)); // prettier-ignore
-  const spread = lowess(x, Float64Array.from(there, (i) => Math.sqrt(Math.abs(c.studentized[i] ?? 0)))); // prettier-ignore
-  const pace = Math.max(1, Math.floor(x.length / SMOOTH_AT));
-  const places = Array.from(x, (_, k) => k).filter((k) => k % pace === 0 || k === x.length - 1);
   const cooks = c.cooksD.flatMap((d) => (d === null ? [] : [d]));
   return {
     status: "told",
@@ -137,7 +155,16 @@ function told(
     p: fit.columns.length,
     n,
     cases,
-    smooth: places.map((i) => ({ x: x[i]!, residual: own[i]!, spread: spread[i]! })),
+    ...(levels === null ? { levels: null, smooth: smoothOf(xs, residuals, c.studentized) } : byLevel(levels, xs, residuals, c.studentized)),
+    histogram: evenBins(residuals, Math.max(8, Math.min(30, Math.round(2 * Math.cbrt(n))))),
+    bends: bendsOf(ladder, step, fit, sample, desk),
+    neighbours: asked.rows
+      ? durbinWatson(
+          [fit],
+          Int32Array.from({ length: n }, (_, i) => i),
+          { seed: asked.seed, permutations: n > 20_000 ? 199 : 1999 },
+        )[0]!
+      : null,
     envelope: envelope && { samples: envelope.samples, seed: envelope.seed },
     outside: envelope ? outside / n : null,
     tests: { spread: breuschPagan(fit), bend: reset(fit, c.fitted), shape: normality(residuals) },
@@ -146,6 +173,63 @@ function told(
       above: cooks.filter((d) => d > bound).length,
       farAbove: cooks.filter((d) => d > 1).length,
     },
-    without: withoutPullers(ladder, step, { models, sample, cases: c }, desk),
+    without: withoutPullers(ladder, step, asked.pulls, { models, sample, cases: c }, desk),
   };
+}
+
+/** What each case is seen along; NaN for who has no value of it: such are in no picture of it, and in all numbers. */
+function seenAlong({ along, rows: byRow }: Residuals, { study, columns }: Desk, rows: ArrayLike<number>, fitted: Float64Array) {
+  if (byRow) return { xs: Float64Array.from(rows), levels: null };
+  if (along === null) return { xs: fitted, levels: null };
+  if (study.codebook.some(({ name, kind }) => name === along && kind === "category")) {
+    const { levels, codes, missing } = columns.categories(along);
+    return { xs: Float64Array.from(rows, (row) => (missing[row - 1] ? NaN : codes[row - 1]!)), levels };
+  }
+  const { values, missing } = columns.numbers(along);
+  return { xs: Float64Array.from(rows, (row) => (missing[row - 1] ? NaN : values[row - 1]!)), levels: null };
+}
+
+function smoothOf(xs: Float64Array, residuals: Float64Array, studentized: PerCase): ResidualsTold["smooth"] {
+  const having = Int32Array.from(xs.keys()).filter((i) => !Number.isNaN(xs[i]!));
+  const there = orderOf(Float64Array.from(having, (i) => xs[i]!)).map((k) => having[k]!);
+  const x = Float64Array.from(there, (i) => xs[i]!);
+  const own = lowess(x, Float64Array.from(there, (i) => residuals[i]!)); // prettier-ignore
+  const spread = lowess(x, Float64Array.from(there, (i) => Math.sqrt(Math.abs(studentized[i] ?? 0)))); // prettier-ignore
+  const pace = Math.max(1, Math.floor(x.length / SMOOTH_AT));
+  const places = Array.from(x, (_, k) => k).filter((k) => k % pace === 0 || k === x.length - 1);
+  return places.map((i) => ({ x: x[i]!, residual: own[i]!, spread: spread[i]! }));
+}
+
+/** Level by level, those that nobody has left out. */
+function byLevel(
+  names: readonly string[],
+  xs: Float64Array,
+  residuals: Float64Array,
+  studentized: PerCase,
+): Pick<ResidualsTold, "levels" | "smooth"> {
+  const told = names.flatMap((level, at) => {
+    const own = Int32Array.from(xs.keys()).filter((i) => xs[i] === at);
+    if (own.length === 0) return [];
+    const e = Float64Array.from(own, (i) => residuals[i]!);
+    const spread = mean(Float64Array.from(own, (i) => Math.sqrt(Math.abs(studentized[i] ?? 0))));
+    return [{ level, at, n: own.length, mean: mean(e), sd: own.length > 1 ? standardDeviation(e) : null, spread }];
+  });
+  return {
+    levels: told.map(({ level, n, mean: centre, sd }) => ({ level, n, mean: centre, sd })),
+    smooth: told.map(({ at, mean: residual, spread }) => ({ x: at, residual, spread })),
+  };
+}
+
+/** Of each number that is a term of the step by itself. */
+function bendsOf(ladder: Ladder, step: number, fit: Fit, { rowsUsed }: AnalysisSample, { study, columns }: Desk): ResidualsTold["bends"] {
+  const terms = ladder.steps.slice(0, step).flatMap(activeTerms);
+  const single = terms.filter((t) => t.components.length === 1).map((t) => t.components[0]!);
+  const isCategory = (name: string) => study.codebook.some((v) => v.name === name && v.kind === "category");
+  return [...new Set(single)]
+    .filter((name) => !isCategory(name))
+    .map((variable) => {
+      const { values } = columns.numbers(variable);
+      const own = Float64Array.from(rowsUsed, (row) => values[row - 1]!);
+      return { variable, lowest: own.reduce((a, b) => Math.min(a, b), Infinity), bend: bendOf(fit, own) };
+    });
 }

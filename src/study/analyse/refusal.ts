@@ -49,6 +49,14 @@ export class NotInBothStepsError extends CoreError {
   }
 }
 
+/** A coefficient that the step does not have. */
+export class NotInStepError extends CoreError {
+  readonly code = "not-in-step";
+  constructor(readonly details: { column: readonly { variable: string; level: string | null }[]; step: number }) {
+    super(`Step ${details.step} does not have this coefficient.`);
+  }
+}
+
 /** Nothing but rounding is left of the outcome: there are no residuals to look at. */
 export class PerfectFitError extends CoreError {
   readonly code = "perfect-fit";
@@ -120,6 +128,7 @@ type Refusing =
   | NothingToShareError
   | NothingNewError
   | NotInBothStepsError
+  | NotInStepError
   | PerfectFitError
   | NoErrorsError
   | NoReplicatesError

@@ -1,3 +1,4 @@
+import { added } from "./added";
 import { checks, column, look, missing, openPoints, rowList, strips } from "./answers";
 import { comparison } from "./comparison";
 import { correction } from "./correction";
@@ -42,6 +43,7 @@ export const KINDS = [
   importance,
   search,
   shift,
+  added,
   firstLook,
   pair,
   points,

@@ -27,8 +27,11 @@ export const residuals = {
     residuals: { ...r, id: "-", ladder: "-" },
     ladder: bareLadder(study.ladders.find((l) => l.id === r.ladder)!),
   }),
-  needs: ({ ladder, along }: Residuals) => ({
-    names: along === null ? [] : [{ name: along, as: "what residuals are seen along" }],
+  needs: ({ ladder, along, pulls }: Residuals) => ({
+    names: [
+      ...(along === null ? [] : [{ name: along, as: "what residuals are seen along" }]),
+      ...(pulls.by === "coefficient" ? pulls.column.map(({ variable }) => ({ name: variable })) : []),
+    ],
     objects: [{ kind: "ladder", id: ladder }],
   }),
   load: () => import("../analyse/residuals-analysis"),

@@ -132,6 +132,11 @@ export function refusalWords(refusal: Refusal, title: (name: string) => string):
         what: `${d.column.map(({ variable }) => title(variable)).join(" × ")} has no coefficient in both steps.`,
         remedy: "Choose a predictor that is in the earlier step already.",
       };
+    case "not-in-step":
+      return {
+        what: `${d.column.map(({ variable }) => title(variable)).join(" × ")} has no coefficient in step ${d.step}.`,
+        remedy: "Choose another term.",
+      };
     case "nothing-to-share":
       return { what: `Step ${d.step} has no terms besides the controls.`, remedy: "Let fewer steps be controls." };
     case "not-closed":

@@ -1,6 +1,7 @@
 import { memo } from "react";
 import { scaleLinear } from "d3-scale";
 import { line } from "d3-shape";
+import { wrapped } from "./wrapped";
 
 const FRAME = { width: 330, height: 260, left: 44, right: 12, top: 12, bottom: 40 };
 
@@ -19,6 +20,10 @@ export function ResidualChart(props: {
   curves: readonly Curve[];
   /** A level that means nothing is left: drawn as a line; null for none. */
   zero: number | null;
+  /** Where both axes reach; as far as there is something when left out. */
+  domain?: { x: [number, number]; y: [number, number] };
+  /** Names along the axis in place of numbers. */
+  ticks?: readonly { at: number; name: string }[] | undefined;
   axis: string;
   outcome: string;
   format: (v: number) => string;
@@ -41,10 +46,10 @@ export function ResidualChart(props: {
   };
   const base = FRAME.height - FRAME.bottom;
   const x = scaleLinear()
-    .domain(ends((p) => p.x))
+    .domain(props.domain?.x ?? ends((p) => p.x))
     .range([FRAME.left, FRAME.width - FRAME.right]);
   const y = scaleLinear()
-    .domain(ends((p) => p.y))
+    .domain(props.domain?.y ?? ends((p) => p.y))
     .nice(4)
     .range([base, FRAME.top]);
   const stroke = line<{ x: number; y: number }>()
@@ -81,9 +86,9 @@ export function ResidualChart(props: {
           </text>
         </g>
       ))}
-      {x.ticks(5).map((tick) => (
-        <text key={tick} x={x(tick)} y={base + 15} textAnchor="middle" fill="var(--quiet)">
-          {format(tick)}
+      {(props.ticks ?? x.ticks(5).map((at) => ({ at, name: format(at) }))).map(({ at, name }) => (
+        <text key={at} x={x(at)} y={base + 15} textAnchor="middle" fill="var(--quiet)">
+          {wrapped(name, 14, 1)[0]}
         </text>
       ))}
       <text x={(FRAME.left + FRAME.width) / 2} y={FRAME.height - 6} textAnchor="middle" fill="var(--ink)">

@@ -5,37 +5,42 @@ import { useMemo, useState } from "react";
 import { useStudy } from "@/features/study/study-context";
 import { rowsAddress } from "@/features/study/rows-address";
 import { useAsked } from "@/features/study/use-computed";
-import { numericChoices } from "@/features/study/name-choices";
+import { categoryChoices, numericChoices } from "@/features/study/name-choices";
+import type { LadderFit } from "@/core/regression/ladder";
 import { studentizedAt } from "@/core/diagnostics/case-statistics";
 import { tableAsHtml } from "@/files/table-html";
 import { residualsCsv } from "@/files/residuals-csv";
-import type { ResidualsTold } from "@/study/analyse/analyse-residuals";
+import type { ResidualCase, ResidualsTold } from "@/study/analyse/analyse-residuals";
 import { type Ladder, LadderIntervals } from "@/study/model/ladder";
+import { ColumnParts } from "@/study/model/column-parts";
 import type { Residuals } from "@/study/model/residuals";
 import { counted, formatNumber, formatPlain } from "@/study/report/format-number";
-import { residualFindings, residualsTable, standingOut, whatTheResidualsSay } from "@/study/report/ladder/residual-words";
+import { bentPredictors, residualFindings, residualsTable, standingOut, whatTheResidualsSay } from "@/study/report/ladder/residual-words";
 import { ChartFrame } from "@/ui/charts/ChartFrame";
+import { ResidualHistogram } from "@/ui/charts/ResidualHistogram";
 import { ResidualChart } from "@/ui/charts/ResidualChart";
 import page from "@/ui/parts/page.module.css";
 import { SaveAs } from "@/ui/parts/SaveAs";
 import { fileName, saveFile } from "@/ui/parts/save-file";
 import { SettingWord } from "@/ui/parts/SettingWord";
 import ladders from "../ladders.module.css";
+import { BendRemedies } from "./BendRemedies";
 import { ProbeFrame } from "./ProbeFrame";
 import css from "./probes.module.css";
 import { WithoutThem } from "./WithoutThem";
 
 /** Can the residuals of a step be trusted? Three pictures of the same respondents, the tests beside what they belong to, and remedies in one click. */
-export function ResidualsSheet({ residuals, ladder }: { residuals: Residuals; ladder: Ladder }) {
+export function ResidualsSheet({ residuals, ladder, fit }: { residuals: Residuals; ladder: Ladder; fit: LadderFit }) {
   const { study, store, title } = useStudy();
   const computed = useAsked("residuals", residuals);
   const told = computed.result?.status === "told" ? computed.result : null;
   const step = Math.min(residuals.step ?? ladder.steps.length, ladder.steps.length);
   const name = `residuals of step ${step} of ${ladder.name}`;
   const change = (to: Ladder) => void store.edit({ subject: "ladder", id: ladder.id, to });
-  const matters = told ? residualFindings(told, ladder).map((one) => one.what) : [];
+  const columns = (fit.steps[step - 1]?.coefficients ?? []).map((c) => ColumnParts.parse(fit.parts.get(c.column)));
+  const matters = told ? residualFindings(told, ladder, title).map((one) => one.what) : [];
   const out = told ? standingOut(told.cases, told.n) : [];
-  const along = residuals.along === null ? "the prediction" : title(residuals.along);
+  const along = residuals.rows ? "the order of the rows" : residuals.along === null ? "the prediction" : title(residuals.along);
   return (
     <ProbeFrame
       id={residuals.id}
@@ -46,26 +51,29 @@ export function ResidualsSheet({ residuals, ladder }: { residuals: Residuals; la
           What step {step} misses of {ladder.outcome === null ? "the outcome" : title(ladder.outcome)}, seen along{" "}
           <SettingWord
             label="Seen along"
-            value={residuals.along ?? "-"}
+            value={residuals.rows ? "#" : (residuals.along ?? "-")}
             text={along}
             choices={[
               { value: "-", label: "the prediction" },
+              { value: "#", label: "the order of the rows" },
               ...numericChoices(study, new Set(ladder.outcome === null ? [] : [ladder.outcome])),
+              ...categoryChoices(study),
             ]}
-            onChange={(value) =>
-              store.edit({ subject: "residuals", id: residuals.id, to: { ...residuals, along: value === "-" ? null : value } })
-            }
+            onChange={(value) => {
+              const to = { ...residuals, along: value === "-" || value === "#" ? null : value, rows: value === "#" };
+              store.edit({ subject: "residuals", id: residuals.id, to });
+            }}
           />
           .
         </h3>
       }
       computed={computed}
       live={false}
-      said={told ? whatTheResidualsSay(told, ladder) : []}
+      said={told ? whatTheResidualsSay(told, ladder, title) : []}
       picture={told && <Pictures told={told} along={along} name={name} />}
       onRemove={() => store.edit({ subject: "residuals", id: residuals.id, to: null })}
     >
-      {told && <WithoutThem without={told.without} ladder={ladder} />}
+      {told && <WithoutThem without={told.without} residuals={residuals} ladder={ladder} columns={columns} />}
       {told && (
         <p className={css.remedies}>
           {matters.includes("spread") && ladder.errors === "classical" && ladder.cluster === null && (
@@ -78,6 +86,7 @@ export function ResidualsSheet({ residuals, ladder }: { residuals: Residuals; la
               Intervals by bootstrap
             </button>
           )}
+          {matters.includes("bend") && <BendRemedies ladder={ladder} bent={bentPredictors(told).slice(0, 2)} />}
           {out.length > 0 && (
             <Link
               className="link"
@@ -107,7 +116,7 @@ export function ResidualsSheet({ residuals, ladder }: { residuals: Residuals; la
 /** What the model missed along its prediction, its shape against the envelope, and who pulls: a respondent lit in one is lit in all. */
 function Pictures({ told, along, name }: { told: ResidualsTold; along: string; name: string }) {
   const [lit, setLit] = useState<number | null>(null);
-  const { cases, smooth, p, n } = told;
+  const { cases, smooth, levels, p, n } = told;
   const views = useMemo(() => {
     const studentized = cases.filter((one) => one.studentized !== null);
     const ranked = studentized.filter((one) => one.normal !== null).sort((a, b) => a.normal! - b.normal!);
@@ -120,11 +129,23 @@ function Pictures({ told, along, name }: { told: ResidualsTold; along: string; n
         .filter((point) => Math.abs(point.y) < 1.2 * Math.max(3, ...studentized.map((one) => Math.abs(one.studentized!)))),
     });
     const band = (of: "lower" | "upper") => ({ name: `95 % envelope, ${of}`, dash: "4 3", points: ranked.filter((one) => one[of] !== null).map((one) => ({ x: one.normal!, y: one[of]! })) }); // prettier-ignore
+    // levels stand side by side, their respondents strewn over a width that stays; a short line is their mean
+    const strewn = (one: ResidualCase) => (levels === null ? one.x : one.x + (((one.row * 0.618034) % 1) - 0.5) * 0.5);
+    const course = (of: "residual" | "spread") =>
+      levels === null
+        ? [{ name: "smooth", dash: "", points: smooth.map((one) => ({ x: one.x, y: one[of] })) }]
+        : smooth.map((one, k) => ({
+            name: `mean of ${levels[k]!.level}`,
+            dash: "",
+            points: [-0.34, 0.34].map((by) => ({ x: one.x + by, y: one[of] })),
+          }));
+    const ticks = levels?.map(({ level }, k) => ({ at: smooth[k]!.x, name: level }));
     return [
       {
         title: `What is missed along ${along}`,
-        points: cases.filter((one) => !Number.isNaN(one.x)).map((one) => ({ row: one.row, x: one.x, y: one.residual })),
-        curves: [{ name: "smooth", dash: "", points: smooth.map((one) => ({ x: one.x, y: one.residual })) }],
+        points: cases.filter((one) => !Number.isNaN(one.x)).map((one) => ({ row: one.row, x: strewn(one), y: one.residual })),
+        curves: course("residual"),
+        ticks,
         zero: 0,
         axis: along,
         outcome: "residual",
@@ -149,14 +170,15 @@ function Pictures({ told, along, name }: { told: ResidualsTold; along: string; n
         title: `How far it misses along ${along}`,
         points: studentized
           .filter((one) => !Number.isNaN(one.x))
-          .map((one) => ({ row: one.row, x: one.x, y: Math.sqrt(Math.abs(one.studentized!)) })),
-        curves: [{ name: "smooth", dash: "", points: smooth.map((one) => ({ x: one.x, y: one.spread })) }],
+          .map((one) => ({ row: one.row, x: strewn(one), y: Math.sqrt(Math.abs(one.studentized!)) })),
+        curves: course("spread"),
+        ticks,
         zero: null,
         axis: along,
         outcome: "√|studentized residual|",
       },
     ];
-  }, [cases, smooth, along, p, told.envelope]);
+  }, [cases, smooth, levels, along, p, told.envelope]);
   const out = standingOut(cases, n);
   return (
     <ChartFrame
@@ -205,6 +227,15 @@ function Pictures({ told, along, name }: { told: ResidualsTold; along: string; n
             <ResidualChart {...view} format={(v) => formatNumber(v, Math.abs(v) < 1 && v !== 0 ? 2 : 1)} lit={lit} onLight={setLit} />
           </figure>
         ))}
+        <figure>
+          <figcaption>How they are spread</figcaption>
+          <ResidualHistogram
+            title="How they are spread"
+            histogram={told.histogram}
+            sd={told.s}
+            format={(v) => formatNumber(v, Math.abs(v) < 1 && v !== 0 ? 2 : 1)}
+          />
+        </figure>
       </div>
     </ChartFrame>
   );

@@ -8,6 +8,10 @@ export type LadderFix =
   | { do: "remove-term"; step: number; components: string[] }
   | { do: "replace-term"; step: number; components: string[]; by: string[] }
   | { do: "replace-name"; name: string; by: string }
+  /** A further step with its square. */
+  | { do: "square"; variable: string }
+  /** Its logarithm in its place. @param lowest value among the respondents */
+  | { do: "logarithm"; variable: string; lowest: number }
   | { do: "switch-off"; step: number; components: string[] }
   | { do: "centre" }
   | { do: "classical-errors" }
@@ -35,6 +39,10 @@ export function fixLabel(fix: LadderFix, title: Titles): string {
       return `Use ${term(fix.by)} as a product instead`;
     case "replace-name":
       return `Use ${title(fix.by)} instead`;
+    case "square":
+      return `Add ${title(fix.variable)} squared as a further step`;
+    case "logarithm":
+      return `Use the logarithm of ${title(fix.variable)} instead`;
     case "switch-off":
       return `Switch ${term(fix.components)} off`;
     case "centre":

@@ -1,6 +1,6 @@
 import type { ResidualCase, ResidualsTold } from "../../analyse/analyse-residuals";
 import type { Ladder } from "../../model/ladder";
-import { counted, formatNumber, formatP, formatPercent, formatValue } from "../format-number";
+import { counted, listed, formatNumber, formatP, formatPercent, formatValue } from "../format-number";
 import { pStatement } from "../format-number";
 import type { Titles } from "../level-title";
 import type { PrintTable } from "../print-table";
@@ -13,14 +13,25 @@ export const MANY = 100;
 
 /** Something a check has seen: what, how large, what it affects, and which remedies there are. */
 export interface ResidualFinding {
-  what: "spread" | "bend" | "shape" | "pull";
+  what: "spread" | "bend" | "shape" | "pull" | "neighbours" | "levels";
   /** Whether it changes what may be concluded. */
   matters: boolean;
   says: Words;
 }
 
+/** Predictors whose squares would add something, the surest first. */
+export function bentPredictors({ bends }: ResidualsTold): { variable: string; lowest: number }[] {
+  const p = ({ bend }: ResidualsTold["bends"][number]) => ("reason" in bend ? 1 : bend.p);
+  return bends.filter((one) => p(one) < FOUND).sort((a, b) => p(a) - p(b)); // prettier-ignore
+}
+
 /** What each check has seen, in the order of the pictures. */
-export function residualFindings(told: ResidualsTold, ladder: Pick<Ladder, "errors" | "cluster" | "intervals">): ResidualFinding[] {
+export function residualFindings(
+  told: ResidualsTold,
+  ladder: Pick<Ladder, "errors" | "cluster" | "intervals">,
+  title: Titles,
+): ResidualFinding[] {
+  const bent = bentPredictors(told);
   const { tests, smooth, cooks, n, outside } = told;
   const found: ResidualFinding[] = [];
   const { bend, spread, shape } = tests;
@@ -28,7 +39,7 @@ export function residualFindings(told: ResidualsTold, ladder: Pick<Ladder, "erro
     found.push({
       what: "bend",
       matters: true,
-      says: words`The relation bends: squares and cubes of the prediction add something (${SYMBOL.F}(${bend.df[0]}, ${bend.df[1]}) = ${formatNumber(bend.F)}, ${pStatement(bend.p)}). Coefficients are an average over the bend; a square or a logarithm of a predictor may tell it.`,
+      says: words`The relation bends: squares and cubes of the prediction add something (${SYMBOL.F}(${bend.df[0]}, ${bend.df[1]}) = ${formatNumber(bend.F)}, ${pStatement(bend.p)}). Coefficients are an average over the bend; a square or a logarithm of ${bent.length === 0 ? "a predictor" : listed(bent.map((one) => title(one.variable)))} may tell it.`,
     });
   if (!("reason" in spread) && spread.p < FOUND) {
     const [first, last] = [smooth[0]!.spread, smooth.at(-1)!.spread];
@@ -46,6 +57,23 @@ export function residualFindings(told: ResidualsTold, ladder: Pick<Ladder, "erro
       matters: n < MANY && ladder.intervals.by === "normal",
       says: words`The residuals are not quite normal (Shapiro–Wilk ${SYMBOL.W} = ${formatNumber(shape.W, 3)}, ${pStatement(shape.p)}${outside === null ? "" : `; ${formatPercent(outside)} lie outside the envelope, 5 % would by chance`}). ${n >= MANY ? `With ${n} respondents this affects nothing here: coefficients and intervals do not rest on it.` : "With so few respondents intervals may be off; a bootstrap does not need the shape."}`,
     });
+  if (told.neighbours && !("reason" in told.neighbours) && told.neighbours.p !== null && told.neighbours.p < FOUND)
+    found.push({
+      what: "neighbours",
+      matters: ladder.cluster === null,
+      says: words`Neighbours in the order of the rows ${told.neighbours.d < 2 ? "resemble" : "differ from"} one another (Durbin–Watson ${formatNumber(told.neighbours.d)}, 2 when they do not; ${pStatement(told.neighbours.p)}). Coefficients stay; standard errors take respondents for independent. If rows came class by class or day by day, say so as a cluster.`,
+    });
+  const { levels } = told;
+  if (levels && levels.length > 1) {
+    const sds = levels.filter((one) => one.sd !== null);
+    const [wide, narrow] = [sds.reduce((a, b) => (b.sd! > a.sd! ? b : a)), sds.reduce((a, b) => (b.sd! < a.sd! ? b : a))];
+    const far = levels.reduce((a, b) => (Math.abs(b.mean) > Math.abs(a.mean) ? b : a));
+    found.push({
+      what: "levels",
+      matters: false,
+      says: words`Level by level the residuals’ mean lies furthest from 0 in ${far.level} (${formatNumber(far.mean)}, ${counted(far.n, "respondent")}); their ${SYMBOL.SD} is ${formatNumber(wide.sd)} in ${wide.level} and ${formatNumber(narrow.sd)} in ${narrow.level}.`,
+    });
+  }
   if (cooks.farAbove > 0)
     found.push({
       what: "pull",
@@ -56,10 +84,17 @@ export function residualFindings(told: ResidualsTold, ladder: Pick<Ladder, "erro
 }
 
 /** One sentence above the pictures, then what was seen. */
-export function whatTheResidualsSay(told: ResidualsTold, ladder: Pick<Ladder, "errors" | "cluster" | "intervals">): Words[] {
-  const found = residualFindings(told, ladder);
+export function whatTheResidualsSay(told: ResidualsTold, ladder: Pick<Ladder, "errors" | "cluster" | "intervals">, title: Titles): Words[] {
+  const found = residualFindings(told, ladder, title);
   const matter = found.filter((one) => one.matters);
-  const WHAT = { bend: "a bend", spread: "an unequal spread", shape: "the shape of the residuals", pull: "single respondents" };
+  const WHAT = {
+    bend: "a bend",
+    spread: "an unequal spread",
+    shape: "the shape of the residuals",
+    pull: "single respondents",
+    neighbours: "neighbours that go together",
+    levels: "levels",
+  };
   const head =
     matter.length === 0
       ? "Nothing here changes what you may conclude."
@@ -114,6 +149,6 @@ export function residualsTable(told: ResidualsTold, ladder: Ladder, title: Title
         ],
       },
     ],
-    note: whatTheResidualsSay(told, ladder).map(plain).join(" "),
+    note: whatTheResidualsSay(told, ladder, title).map(plain).join(" "),
   };
 }

@@ -4,7 +4,7 @@ import { counted, formatNumber, formatP, formatShare, listed } from "../format-n
 import type { Titles } from "../level-title";
 import type { PrintTable } from "../print-table";
 import { DELTA_R2, joined, R2, SYMBOL, type Words, words } from "../words";
-import { columnTitle } from "./coefficient-words";
+import { columnTitle, partsTitle } from "./coefficient-words";
 
 /** A verdict that would be another one: its sign, or the side of the line that its p lies on. */
 export interface TurnedVerdict {
@@ -22,10 +22,18 @@ export function verdictsThatTurn({ coefficients }: WithoutPullers, line: number)
   });
 }
 
+/** Who is out, in words: by what they pull on. */
+export function pullersWords({ pulls, rows }: Pick<WithoutPullers, "pulls" | "rows">, title: Titles): Words {
+  const who = counted(rows.length, "respondent");
+  if (pulls.by === "fit") return `${who} whose Cook’s distance lies above 4/n`;
+  if (pulls.by === "change") return `${who} who move what the step adds most`;
+  return words`${who} who move ${SYMBOL.b} of ${partsTitle(pulls.column, title)} by more than 2/√n of its standard error`;
+}
+
 /** What would be different if they were not in; that they are no better or worse than others stands in no number. */
 export function whatWithoutSays(without: WithoutPullers, ladder: Pick<Ladder, "confidence">, title: Titles): Words {
   const line = 1 - ladder.confidence;
-  const { step, rows } = without;
+  const { step } = without;
   const turned = verdictsThatTurn(without, line);
   const name = (column: string) => columnTitle(column, without, title);
   const named = (turns: string) => listed(turned.filter((one) => one.turns === turns).map((one) => name(one.column)));
@@ -40,7 +48,7 @@ export function whatWithoutSays(without: WithoutPullers, ladder: Pick<Ladder, "c
   const [was, is] = [step.with, step.without].map(({ p }) => p !== null && p < line);
   if (was !== is) changes.push(words`what the step adds would ${is ? "" : "not "}lie below ${at}${is ? "" : " any more"}`);
   const verdict = changes.length === 0 ? words`no coefficient would change its sign or its side of ${at}` : joined(changes, ", ");
-  return words`Without the ${counted(rows.length, "respondent")} above that mark ${R2} would be ${formatShare(step.without.R2)} instead of ${formatShare(step.with.R2)}, what the step adds ${formatShare(step.without.deltaR2, 3)} instead of ${formatShare(step.with.deltaR2, 3)}; ${verdict}.`;
+  return words`Without the ${pullersWords(without, title)} ${R2} would be ${formatShare(step.without.R2)} instead of ${formatShare(step.with.R2)}, what the step adds ${formatShare(step.without.deltaR2, 3)} instead of ${formatShare(step.with.deltaR2, 3)}; ${verdict}.`;
 }
 
 /** With and without them, a row a coefficient, in the ladder's metric. */
@@ -49,7 +57,7 @@ export function withoutTable(without: WithoutPullers, ladder: Pick<Ladder, "metr
   const symbol: Words = ladder.metric === "raw" ? [SYMBOL.b] : "β";
   const { step } = without;
   return {
-    title: `${ladder.name} with and without ${counted(without.rows.length, "respondent")} whose Cook’s distance lies above 4/n`,
+    title: words`${ladder.name} with and without ${pullersWords(without, title)}`,
     head: ["Term", words`${symbol} with`, [SYMBOL.p], words`${symbol} without`, [SYMBOL.p], "moved most by", "by so many SE"],
     sections: [
       {

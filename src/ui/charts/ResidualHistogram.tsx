@@ -1,0 +1,75 @@
+import { scaleLinear } from "d3-scale";
+import { line } from "d3-shape";
+
+const FRAME = { width: 330, height: 260, left: 44, right: 12, top: 12, bottom: 40 };
+
+/** Counts of residuals with the curve that normal ones of their SD would follow. */
+export function ResidualHistogram(props: {
+  title: string;
+  histogram: { edges: readonly number[]; counts: readonly number[] };
+  /** Residual SD. */
+  sd: number;
+  format: (v: number) => string;
+}) {
+  const { histogram, sd, format } = props;
+  const { edges, counts } = histogram;
+  const n = counts.reduce((sum, count) => sum + count, 0);
+  const width = edges[1]! - edges[0]!;
+  const [low, high] = [edges[0]!, edges.at(-1)!];
+  const expected = (v: number) => (n * width * Math.exp(-0.5 * (v / sd) ** 2)) / (sd * Math.sqrt(2 * Math.PI));
+  const base = FRAME.height - FRAME.bottom;
+  const x = scaleLinear().domain([low, high]).range([FRAME.left, FRAME.width - FRAME.right]); // prettier-ignore
+  const y = scaleLinear()
+    .domain([0, Math.max(...counts, expected(0))])
+    .nice(4)
+    .range([base, FRAME.top]);
+  const curve = line<number>().x((v) => x(v)).y((v) => y(expected(v))); // prettier-ignore
+  return (
+    <svg
+      role="img"
+      aria-label={`${props.title}: ${n} respondents from ${format(low)} to ${format(high)}`}
+      viewBox={`0 0 ${FRAME.width} ${FRAME.height}`}
+      width="100%"
+      style={{ display: "block", maxWidth: FRAME.width }}
+      fontFamily="var(--sans)"
+      fontSize={11}
+    >
+      {y.ticks(4).map((tick) => (
+        <g key={tick}>
+          <line x1={FRAME.left} x2={FRAME.width - FRAME.right} y1={y(tick)} y2={y(tick)} stroke="var(--rule)" strokeWidth={0.6} />
+          <text x={FRAME.left - 5} y={y(tick) + 4} textAnchor="end" fill="var(--quiet)">
+            {tick}
+          </text>
+        </g>
+      ))}
+      {counts.map((count, k) => (
+        <rect
+          key={k}
+          x={x(edges[k]!) + 0.6}
+          y={y(count)}
+          width={Math.max(0.5, x(edges[k + 1]!) - x(edges[k]!) - 1.2)}
+          height={base - y(count)}
+          fill="var(--pencil)"
+        >
+          <title>{`${format(edges[k]!)} to ${format(edges[k + 1]!)}: ${count}`}</title>
+        </rect>
+      ))}
+      <path
+        d={curve(Array.from({ length: 81 }, (_, k) => low + ((high - low) * k) / 80)) ?? ""}
+        fill="none"
+        stroke="var(--rust)"
+        strokeWidth={1.5}
+      >
+        <title>normal curve</title>
+      </path>
+      {x.ticks(5).map((tick) => (
+        <text key={tick} x={x(tick)} y={base + 15} textAnchor="middle" fill="var(--quiet)">
+          {format(tick)}
+        </text>
+      ))}
+      <text x={(FRAME.left + FRAME.width) / 2} y={FRAME.height - 6} textAnchor="middle" fill="var(--ink)">
+        residual
+      </text>
+    </svg>
+  );
+}
