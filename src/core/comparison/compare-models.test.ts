@@ -39,6 +39,28 @@ test("nesting is seen by what the columns span, not by their names, and tested a
   }
 });
 
+test("what each of two rivals adds to the other is the step that enters its own columns; who differs most stands first", () => {
+  const [one, other] = [candidate("A", "a", "g"), candidate("B", "b", "a")];
+  const { together, farthest, signed, histogram } = compareModels([one, other], null).pairs[0]!;
+  const { steps } = fitLadder(madeUpSpec(["b", "a"], ["g"]), data);
+  const turned = fitLadder(madeUpSpec(["a", "g"], ["b"]), data).steps[1]!;
+  for (const [found, wanted] of [
+    [together!.first, steps[1]!.change],
+    [together!.second, turned.change],
+  ] as const) {
+    // prettier-ignore
+    expectClose(found.change, wanted.change, 1e-8);
+    expectClose(found.p, wanted.p, 1e-8);
+    expect(found.df).toEqual(wanted.df);
+  }
+  expectClose(together!.R2, steps[1]!.model.R2);
+  expectClose(Math.abs(farthest[0]!.difference), Math.max(signed.max, -signed.min));
+  const at = cases.indexOf(farthest[0]!.case);
+  const sd = Math.sqrt(one.fit.ssTotal / 59);
+  expectClose(farthest[0]!.difference, (other.fit.residuals[at]! - one.fit.residuals[at]!) / sd);
+  expect(histogram.counts.reduce((sum, count) => sum + count, 0)).toBe(60);
+});
+
 test("unlike outcomes and unlike samples are refused, with what differs", () => {
   const full = candidate("full", "a");
   const fewer = ladderModels(madeUpSpec(["a"]), withoutCases(data, new Set([4]))).fits[0]!;
@@ -132,12 +154,19 @@ describe("cross-validation", () => {
     expect(other.of).not.toEqual(one.of);
   });
 
+  test("errors of the folds, weighed by their cases, make up the whole", () => {
+    const folds = seededFolds(60, 7, 2);
+    const { rmse, byFold } = crossValidation(ladderModels(spec, data).fits[1]!, folds);
+    const sizes = byFold.map((_, f) => folds.of.filter((of) => of === f).length);
+    expectClose(byFold.reduce((sum, own, f) => sum + own ** 2 * sizes[f]!, 0) / 60, rmse! ** 2); // prettier-ignore
+  });
+
   test("a fold that holds all cases of a level cannot be predicted: no figure, and the fold is named", () => {
     const codes = Int32Array.from({ length: 60 }, (_, i) => (i < 2 ? 1 : 0));
     const rare = new Map([...data, ["h", { levels: ["often", "rare"], codes }]]);
     const folds = { of: Int32Array.from({ length: 60 }, (_, i) => (i < 2 ? 3 : i % 3)), count: 4 };
     const { fits } = ladderModels(madeUpSpec(["a"], ["h"]), rare);
-    expect(crossValidation(fits[1]!, folds)).toEqual({ rmse: null, folds: 4, inestimable: [4] });
+    expect(crossValidation(fits[1]!, folds)).toEqual({ rmse: null, byFold: new Float64Array(0), folds: 4, inestimable: [4] });
     expect(crossValidation(fits[0]!, folds).rmse).toBeGreaterThan(0);
   });
 });

@@ -1,9 +1,12 @@
+import { evenBins, type Histogram } from "../describe/histogram";
+import { orderOf } from "../describe/order-of";
 import { quantile } from "../describe/quantile";
 import { standardDeviation } from "../describe/standard-deviation";
 import { UnlikeModelsError } from "../errors";
 import { type CrossValidation, crossValidation, type Folds } from "./cross-validation";
-import type { Fit } from "../regression/least-squares";
+import { type Fit, leastSquares } from "../regression/least-squares";
 import { type ModelSummary, modelSummary } from "../regression/model-summary";
+import { prepareDesign } from "../regression/prepared-design";
 import { shareOutside } from "../regression/orthonormal-basis";
 import { rSquaredChange } from "../regression/r-squared-change";
 
@@ -44,7 +47,20 @@ export interface ComparedPair {
   signed: FiveNumbers;
   absolute: FiveNumbers & { mean: number };
   /** When the columns of one follow from those of the other: what the larger adds. Null for models that are not nested. */
-  nested: { larger: string; change: number; F: number | null; df: readonly [number, number]; p: number | null } | null;
+  nested: ({ larger: string } & Adds) | null;
+  /** Of models that do not hold one another: R² of both together, and what each adds to the other; that is nested, and has a test. */
+  together: { R2: number; first: Adds; second: Adds } | null;
+  /** Differences in SD units, counted; and the cases that differ most, the furthest first. */
+  histogram: Histogram;
+  farthest: { case: number; difference: number }[];
+}
+
+/** What some columns add to others. */
+interface Adds {
+  change: number;
+  F: number | null;
+  df: readonly [number, number];
+  p: number | null;
 }
 
 export interface Comparison {
@@ -54,6 +70,8 @@ export interface Comparison {
 
 /** A column counts as following from others when less than this share of its length² is outside their space. */
 const INSIDE = 1e-18;
+/** So many cases are told whose predictions differ most. */
+const FARTHEST = 10;
 
 /**
  * Compares models of one outcome on one sample (docs/methods.md, “Comparing models”). No p value unless nested.
@@ -108,6 +126,8 @@ function pairOf(a: Candidate, b: Candidate, bicA: number | null, bicB: number | 
   const absolute = signed.map(Math.abs);
   const half = bicA === null || bicB === null ? null : (bicB - bicA) / 2;
   const factor = half === null ? null : Math.exp(half);
+  const nested = nestedChange(a, b) ?? nestedChange(b, a);
+  const order = orderOf(absolute);
   return {
     first: a.name,
     second: b.name,
@@ -115,8 +135,23 @@ function pairOf(a: Candidate, b: Candidate, bicA: number | null, bicB: number | 
     log10BayesFactor: half === null ? null : half / Math.LN10,
     signed: fiveNumbers(signed),
     absolute: { ...fiveNumbers(absolute), mean: absolute.reduce((sum, v) => sum + v / absolute.length, 0) },
-    nested: nestedChange(a, b) ?? nestedChange(b, a),
+    nested,
+    together: nested ? null : bothTogether(a.fit, b.fit),
+    histogram: evenBins(signed, Math.max(8, Math.min(40, Math.round(2 * Math.cbrt(signed.length))))),
+    farthest: Array.from(order.slice(-FARTHEST).reverse(), (i) => ({ case: a.cases[i]!, difference: signed[i]! })),
   };
+}
+
+/** A model of the columns of both. */
+function bothTogether(a: Fit, b: Fit): NonNullable<ComparedPair["together"]> {
+  const columnsOf = ({ basis }: Fit) => basis.kept.slice(1).map((k) => basis.design.columns[k - 1]!);
+  const columns = [...columnsOf(a), ...columnsOf(b)];
+  const both = leastSquares(prepareDesign(columns, a.basis.design.outcome), columns.length);
+  const adds = (to: Fit): Adds => {
+    const { change, F, df, p } = rSquaredChange(to, both);
+    return { change, F, df, p };
+  };
+  return { R2: both.ssRegression / both.ssTotal, first: adds(b), second: adds(a) };
 }
 
 function fiveNumbers(values: Float64Array): FiveNumbers {

@@ -28,6 +28,8 @@ export function seededFolds(n: number, count: number, seed: number): Folds {
 export interface CrossValidation {
   /** √(Σ(y − ŷ)²/n) over all cases, each predicted by the fit without its fold, outcome units; null when a fold could not be done. */
   rmse: number | null;
+  /** The same over the cases of each fold; empty with it. */
+  byFold: Float64Array;
   folds: number;
   /** Folds (from 1) without which some coefficient cannot be estimated: a level or a pattern that only they hold. */
   inestimable: number[];
@@ -65,13 +67,23 @@ export function crossValidation(fit: Fit, folds: Folds): CrossValidation {
     const right = Float64Array.from({ length: q }, (_, a) => projected[a]! - products[f * q + a]!);
     weights.push(l === null ? new Float64Array(q) : solveLowerTransposed(l, solveLower(l, right, q), q));
   }
-  if (inestimable.length > 0) return { rmse: null, folds: folds.count, inestimable };
+  if (inestimable.length > 0) return { rmse: null, byFold: new Float64Array(0), folds: folds.count, inestimable };
+  const sums = new Float64Array(folds.count);
+  const sizes = new Int32Array(folds.count);
   let sum = 0;
   for (let i = 0; i < n; i++) {
     const gamma = weights[folds.of[i]!]!;
     let error = y[i]!;
     for (let a = 0; a < q; a++) error -= basis[a * n + i]! * gamma[a]!;
     sum += error * error;
+    sums[folds.of[i]!]! += error * error;
+    sizes[folds.of[i]!]!++;
   }
-  return { rmse: Math.sqrt(sum / n) / design.outcome.scale, folds: folds.count, inestimable };
+  const { scale } = design.outcome;
+  return {
+    rmse: Math.sqrt(sum / n) / scale,
+    byFold: sums.map((own, f) => Math.sqrt(own / sizes[f]!) / scale),
+    folds: folds.count,
+    inestimable,
+  };
 }

@@ -1,3 +1,4 @@
+import type { CrossValidation } from "@/core/comparison/cross-validation";
 import { type ComparedPair, type Candidate, compareModels } from "@/core/comparison/compare-models";
 import { type LadderFit, ladderTables } from "@/core/regression/ladder";
 import type { Comparison } from "../model/comparison";
@@ -6,6 +7,7 @@ import type { ResponseSource } from "../model/response-column";
 import type { StudyContext } from "../model/context";
 import type { AnalysisSample, SampleRule } from "../prepare/analysis-sample";
 import { StudyColumns } from "../prepare/study-columns";
+import { sampleFolds } from "./sample-folds";
 import { type FittedLadder, fitLadderOf } from "./analyse-ladder";
 import { type Refusal, refusalOf } from "./refusal";
 
@@ -17,11 +19,19 @@ export interface LadderBeside {
   step: number;
   fit: LadderFit;
   aicWeight: number | null;
+  /** Of respondents held out, with the spread over folds; null where the folds cannot be made. */
+  heldOut: CrossValidation | null;
 }
 
 /** Ladders beside one another, or why they are not comparable: then with the size of each one's sample. */
 export type ComparisonResult =
-  | { status: "compared"; sample: AnalysisSample; models: LadderBeside[]; pairs: ComparedPair[] }
+  | {
+      status: "compared";
+      sample: AnalysisSample;
+      models: LadderBeside[];
+      pairs: ComparedPair[];
+      folds: { names: string[] } | { reason: string };
+    }
   | { status: "refused"; refusal: Refusal; samples: { name: string; used: number | null }[] };
 
 /** Models of different ladders beside one another. Refused when outcome or sample differ. */
@@ -34,7 +44,7 @@ export function analyseComparison(
 ): ComparisonResult {
   const fitted = besideOneAnother(comparison, ladders, (ladder, within) => fitLadderOf(study, ladder, responses, columns, within));
   const samples = comparison.models.map(({ name, ladder }) => ({ name, used: fitted.get(ladder)!.sample?.used ?? null }));
-  const beside: Omit<LadderBeside, "aicWeight">[] = [];
+  const beside: Omit<LadderBeside, "aicWeight" | "heldOut">[] = [];
   const candidates: Candidate[] = [];
   let sample: AnalysisSample | null = null;
   for (const { name, ladder, step } of comparison.models) {
@@ -46,8 +56,15 @@ export function analyseComparison(
     sample ??= found.sample;
   }
   try {
-    const { models, pairs } = compareModels(candidates, null);
-    return { status: "compared", sample: sample!, models: beside.map((one, i) => ({ ...one, aicWeight: models[i]!.aicWeight })), pairs };
+    const folds = sampleFolds(comparison.folds, comparison.seed, columns, sample!.rowsUsed);
+    const { models, pairs } = compareModels(candidates, "folds" in folds ? folds.folds : null);
+    return {
+      status: "compared",
+      sample: sample!,
+      models: beside.map((one, i) => ({ ...one, aicWeight: models[i]!.aicWeight, heldOut: models[i]!.crossValidation })),
+      pairs,
+      folds: "folds" in folds ? { names: folds.names } : { reason: folds.reason },
+    };
   } catch (error) {
     return { status: "refused", refusal: refusalOf(error), samples };
   }

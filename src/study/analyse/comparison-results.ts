@@ -59,6 +59,9 @@ function compared(
             folds: folds.folds.count,
             by: variable ?? "seed",
             seed: variable === null ? seed : null,
+            by_fold: Object.fromEntries(
+              models.map((m) => [m.name, Object.fromEntries(Array.from(m.crossValidation!.byFold, (rmse, f) => [folds.names[f]!, rmse]))]),
+            ),
             inestimable: Object.fromEntries(
               models.map((m) => [m.name, m.crossValidation!.inestimable.map((fold) => folds.names[fold - 1]!)]),
             ),
@@ -82,12 +85,14 @@ function modelResults({ model, aicWeight, bicWeight }: Compared["models"][number
   };
 }
 
-function pairResults({ bayesFactor, log10BayesFactor, signed, absolute, nested }: Compared["pairs"][number]) {
+function pairResults({ bayesFactor, log10BayesFactor, signed, absolute, nested, together, farthest }: Compared["pairs"][number]) {
   return {
     bayes_factor: bayesFactor,
     log10_bayes_factor: log10BayesFactor,
     prediction_difference_signed: signed,
     prediction_difference_absolute: absolute,
+    differ_most: farthest.map(({ case: row, difference }) => ({ row, difference })),
+    together: together && { R2: together.R2, first_adds: changeResults(together.first), second_adds: changeResults(together.second) },
     nested: nested && { larger: nested.larger, ...changeResults(nested) },
   };
 }

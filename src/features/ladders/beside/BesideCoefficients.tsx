@@ -3,7 +3,7 @@
 import { Segmented } from "antd";
 import { useState } from "react";
 import type { LadderBeside } from "@/study/analyse/analyse-comparison";
-import { formatInterval } from "@/study/report/format-number";
+import { formatInterval, formatShare } from "@/study/report/format-number";
 import { columnTitle } from "@/study/report/ladder/coefficient-words";
 import type { Titles } from "@/study/report/level-title";
 import { IntervalMark } from "@/ui/charts/IntervalMark";
@@ -17,17 +17,20 @@ const MARK_WIDTH = 66;
 
 /** The coefficients of each ladder at its step, side by side. */
 export function BesideCoefficients({ models, title }: { models: readonly LadderBeside[]; title: Titles }) {
-  const [told, setTold] = useState<"beta" | "b">("beta");
+  const [told, setTold] = useState<"beta" | "b" | "partial">("beta");
   const of = models.map((m) => m.fit.steps[m.step]!.coefficients);
   const columns = [...new Set(of.flatMap((all) => all.map((c) => c.column)))];
   const parts = new Map(models.flatMap((m) => [...m.fit.parts]));
   const rows = columns.map((column) =>
     of.map((all): Shown | null => {
       const c = all.find((one) => one.column === column);
-      return c ? shownOf(c, told, null) : null;
+      if (!c) return null;
+      return told === "partial"
+        ? { c, estimate: c.partial, lower: null, upper: null, print: (v) => formatShare(v) }
+        : shownOf(c, told, null);
     }),
   );
-  const shared = told === "beta" ? marksOf(rows.flat()) : null;
+  const shared = told !== "b" ? marksOf(rows.flat()) : null;
   return (
     <section aria-label="Coefficients side by side" style={{ marginTop: 22 }}>
       <div className={css.bar}>
@@ -40,6 +43,7 @@ export function BesideCoefficients({ models, title }: { models: readonly LadderB
           options={[
             { value: "beta", label: "β" },
             { value: "b", label: <i>b</i> },
+            { value: "partial", label: "partial" },
           ]}
         />
       </div>

@@ -2,6 +2,7 @@
 
 import { ComparisonMargin } from "./ComparisonMargin";
 import { ComputationState } from "@/features/study/ComputationState";
+import { categoryChoices } from "@/features/study/name-choices";
 import { useStudy } from "@/features/study/study-context";
 import { useAsked } from "@/features/study/use-computed";
 import { useSeen } from "@/features/study/use-seen";
@@ -14,6 +15,7 @@ import type { Choice } from "@/ui/parts/choice";
 import { SettingWord } from "@/ui/parts/SettingWord";
 import { BesideCoefficients } from "./BesideCoefficients";
 import { FitTable } from "./FitTable";
+import { PairDifferences } from "./PairDifferences";
 
 const SAMPLES: Choice[] = [
   { value: "own", label: "each on its own respondents" },
@@ -71,7 +73,15 @@ export function ComparisonSheet({ comparison }: { comparison: Comparison }) {
             choices={SAMPLES}
             onChange={(sample) => change({ ...comparison, sample: sample as Comparison["sample"] })}
           />
-          {result?.status === "compared" && ` (${formatCount(result.sample.used)} of ${formatCount(result.sample.rows)})`}.
+          {result?.status === "compared" && ` (${formatCount(result.sample.used)} of ${formatCount(result.sample.rows)})`}, held out by{" "}
+          <SettingWord
+            label="Folds"
+            value={comparison.folds ?? "-"}
+            text={comparison.folds === null ? "ten drawn folds" : `the folds of ${title(comparison.folds)}`}
+            choices={[{ value: "-", label: "ten folds, drawn with the seed" }, ...categoryChoices(study)]}
+            onChange={(value) => change({ ...comparison, folds: value === "-" ? null : value })}
+          />
+          .
         </h1>
         <ComputationState of={computed} refusal={null} />
         {refused && words && !outdated && (
@@ -93,6 +103,7 @@ export function ComparisonSheet({ comparison }: { comparison: Comparison }) {
           <div className={outdated ? page.outdated : undefined} data-testid="side-by-side" data-outdated={outdated}>
             <FitTable models={result.models} />
             <BesideCoefficients models={result.models} title={title} />
+            <PairDifferences pairs={result.pairs} />
           </div>
         )}
       </main>

@@ -36,6 +36,8 @@ export function FitTable({ models }: { models: readonly LadderBeside[] }) {
     ["AIC", "AIC", (m) => formatNumber(m.AIC)],
     ["ΔAIC", "dAIC", (m) => formatNumber(distance(m.AIC, leastAic))],
     ["Akaike weight", "weight", (_, of) => formatShare(of.aicWeight, 3)],
+    ["Error of respondents held out", "heldOut", (_, of) => formatNumber(of.heldOut?.rmse ?? null)],
+    ["… in the folds, from – to", "folds", (_, of) => spreadOf(of)],
     ["BIC", "BIC", (m) => formatNumber(m.BIC)],
     ["ΔBIC", "dBIC", (m) => formatNumber(distance(m.BIC, leastBic))],
   ];
@@ -68,4 +70,11 @@ export function FitTable({ models }: { models: readonly LadderBeside[] }) {
       </table>
     </section>
   );
+}
+
+/** Smallest and largest error of a fold. */
+function spreadOf({ heldOut }: LadderBeside): string {
+  if (!heldOut || heldOut.rmse === null) return "";
+  const { byFold } = heldOut;
+  return `${formatNumber(byFold.reduce((a, b) => Math.min(a, b)))} – ${formatNumber(byFold.reduce((a, b) => Math.max(a, b)))}`;
 }

@@ -8,6 +8,7 @@ import { newId } from "@/study/model/new-id";
 import { partsTitle } from "@/study/report/ladder/coefficient-words";
 import page from "@/ui/parts/page.module.css";
 import { SettingWord } from "@/ui/parts/SettingWord";
+import { useOpen } from "../use-open";
 import { AddedSheet } from "./AddedSheet";
 import { GroupsSheet } from "./GroupsSheet";
 import { ImportanceSheet } from "./ImportanceSheet";
@@ -22,6 +23,7 @@ import { shiftChoices, shiftEdit, stepQuestions } from "./step-questions";
 /** What can be asked of the selected step, and what has been: each with its answer, in order. */
 export function Probes({ ladder, step, fit }: { ladder: Ladder; step: number; fit: LadderFit }) {
   const { study, store, title } = useStudy();
+  const { open: openUp } = useOpen();
   const own = <T extends { ladder: string }>(list: readonly T[]) => list.filter((one) => one.ladder === ladder.id);
   const questions = stepQuestions(study, ladder, step, fit, title);
   const grouped = own(study.groups);
@@ -52,9 +54,13 @@ export function Probes({ ladder, step, fit }: { ladder: Ladder; step: number; fi
         <div className={css.offers}>
           <h2 className={page.heading}>To ask of step {step + 1}</h2>
           <ul>
-            {questions.map(({ text, edit }) => (
+            {questions.map(({ text, edit, comparison }) => (
               <li key={text}>
-                <button type="button" className="link" onClick={() => void store.edit(edit)}>
+                <button
+                  type="button"
+                  className="link"
+                  onClick={() => store.edit(edit) && comparison !== undefined && openUp({ comparison })}
+                >
                   {text}
                 </button>
               </li>

@@ -1,6 +1,7 @@
 import type { LadderFit } from "@/core/regression/ladder";
 import { columnKey } from "@/core/regression/terms";
 import { Added } from "@/study/model/added";
+import { Comparison } from "@/study/model/comparison";
 import type { Edit } from "@/study/model/edit";
 import { Importance } from "@/study/model/importance";
 import { activeTerms, type Ladder } from "@/study/model/ladder";
@@ -21,6 +22,8 @@ import { searchCandidates } from "./searched-ladder";
 export interface StepQuestion {
   text: string;
   edit: Edit;
+  /** A comparison that is then opened: it has a page of its own. */
+  comparison?: string;
 }
 
 /** What can still be asked of a step of a ladder. @param step from 0 */
@@ -64,6 +67,13 @@ export function stepQuestions(study: Study, ladder: Ladder, step: number, fit: L
   if (terms.length > 1 && !study.importances.some(here)) {
     const id = newId("importance", study.importances.map((i) => i.id)); // prettier-ignore
     found.push({ text: "How much does each term explain?", edit: { subject: "importance", id, to: Importance.parse({ id, ...base }) } });
+  }
+  if (step > 0) {
+    const id = newId(`steps of ${ladder.name}`, study.comparisons.map((one) => one.id)); // prettier-ignore
+    const steps = ladder.steps.slice(0, step + 1).map((_, k) => k + 1).slice(-4); // prettier-ignore
+    const models = steps.map((k) => ({ name: `${ladder.name}, step ${k}`.slice(-200), ladder: ladder.id, step: k === last ? null : k }));
+    const to = Comparison.parse({ id, name: `Steps of ${ladder.name}`.slice(0, 200), models });
+    found.push({ text: "How does it compare with the steps before?", edit: { subject: "comparison", id, to }, comparison: id });
   }
   const candidates = searchCandidates(study, ladder, step + 1);
   if (

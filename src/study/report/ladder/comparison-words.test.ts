@@ -50,6 +50,16 @@ test("ladders that do not hold one another have no p, but a distance in predicti
 test("two that are about as good are told to be so, and three are all compared", () => {
   const { words } = says(["a", "b"], ["a", "b"], ["c"]);
   expect(words[0]).toBe("By AIC M1 and M2 are about as good (ΔAIC = 0.00).");
-  expect(words).toHaveLength(1 + 3);
+  expect(words.filter((said) => /hold one another|holds all of/.test(said))).toHaveLength(3);
   expect(words.join(" ")).not.toMatch(/prove|cause|effect/);
+});
+
+test("rivals: what each adds to the other with its test, and which predicts respondents held out better, fold by fold", () => {
+  const { words, result } = says(["a", "c"], ["b", "c"]);
+  expect(words[2]).toMatch(
+    /^What only M1 has adds ΔR² = \.\d{3} to M2 \(F\(1, 76\) = [\d.]+, p < \.001\); what only M2 has adds \.\d{3} to M1 \(F\(1, 76\)/,
+  );
+  const [m1, m2] = result.models.map((m) => m.heldOut!);
+  const better = m1!.byFold.filter((error, f) => error < m2!.byFold[f]!).length;
+  expect(words.at(-1)).toContain(`in ${m1!.rmse! < m2!.rmse! ? better : 10 - better} of 10 folds.`);
 });

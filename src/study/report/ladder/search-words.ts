@@ -5,6 +5,7 @@ import { counted, formatCount, formatNumber, formatShare, listed } from "../form
 import type { Titles } from "../level-title";
 import type { PrintTable } from "../print-table";
 import { columnTitle } from "./coefficient-words";
+import { NO_FOLDS } from "./comparison-words";
 import { plain, R2, type Words, words } from "../words";
 
 type Told = Extract<SearchResult, { status: "told" }>;
@@ -17,14 +18,6 @@ export const METHOD_WORDS: Record<SearchMethod, string> = {
   stagewise: "forward stagewise",
   "least-angle": "least angle",
   lasso: "lasso",
-};
-
-/** Why the lasso has no error of folds. */
-const NO_FOLDS: Record<string, string> = {
-  "folds-have-gaps": "some respondents are in no fold",
-  "one-fold": "all are in one fold",
-  "folds-refused": "the variable cannot be read",
-  "fold-without-controls": "without one of the folds the controls cannot be fitted",
 };
 
 /** What a method has chosen, what that is worth, and what it is not. */
