@@ -4,7 +4,7 @@ import { orthonormalBasis } from "../regression/orthonormal-basis";
 import { type NamedColumn, prepareDesign } from "../regression/prepared-design";
 import { expectClose } from "../test-support/made-up-data";
 import { searchGround } from "../search/search-ground";
-import { importance } from "./importance";
+import { importance, importanceResamples } from "./importance";
 
 const N = 70;
 const stream = randomStream(12);
@@ -72,4 +72,19 @@ test("drawn orders come close to all of them, add up to R², and keep a product 
   expectClose(many.shares.reduce((sum, share) => sum + share, 0), many.R2); // prettier-ignore
   own.forEach((_, at) => expect(Math.abs(many.shares[at]! - exact.shares[at]!)).toBeLessThan(0.01));
   expect(importance(ground([...own, ...apart]), [[], [], [], [0, 1], ...apart.map(() => [])], 9).shares).toEqual(many.shares);
+});
+
+test("law: shares of a resample are those of the cases drawn, each as often as drawn, the controls' R² theirs as well", () => {
+  const terms = [[a], [b], g, [ab]];
+  const parents = [[], [], [], [0, 1]];
+  const groundOf = (cases: readonly number[]) => {
+    const on = ({ name, values }: NamedColumn) => ({ name, values: Float64Array.from(cases, (i) => values[i]!) });
+    return searchGround([on(control)], terms.map((columns, at) => ({ name: String(at), columns: columns.map(on) })), on(outcome)); // prettier-ignore
+  };
+  const whole = groundOf(Array.from({ length: N }, (_, i) => i));
+  const [all, later] = [importanceResamples(whole, parents, { seed: 6, first: 0, count: 3 }), importanceResamples(whole, parents, { seed: 6, first: 2, count: 1 })]; // prettier-ignore
+  expect([...later]).toEqual([...all.slice(8)]);
+  const drawing = randomStream(6, 1);
+  const found = importance(groundOf(Array.from({ length: N }, () => drawing.below(N))), parents);
+  found.shares.forEach((share, k) => expectClose(all[4 + k]!, share, 1e-9));
 });

@@ -1,7 +1,9 @@
+import { mean } from "../describe/mean";
 import { randomStream, type RandomStream } from "../random/random-stream";
 import { shuffle } from "../random/shuffle";
 import { explainedBy } from "../search/explained";
-import type { SearchGround } from "../search/search-ground";
+import type { Searchable, SearchGround } from "../search/search-ground";
+import { foldProducts, trainingGround } from "../search/training-ground";
 
 /** Each term's share of R²: what it adds, averaged over all orders of entry. */
 export interface Importance {
@@ -23,7 +25,7 @@ const DRAWN = 10_000;
  * @param parents of each term, the places of those that must be in before it
  * Source: Budescu (1993), Psychological Bulletin 114, 542–551; Lindeman, Merenda & Gold (1980).
  */
-export function importance(ground: SearchGround, parents: readonly (readonly number[])[], seed = 1): Importance {
+export function importance(ground: Searchable, parents: readonly (readonly number[])[], seed = 1): Importance {
   const m = ground.terms.length;
   const outside = 1 - ground.controlsR2;
   const all = explainedBy(
@@ -35,8 +37,43 @@ export function importance(ground: SearchGround, parents: readonly (readonly num
   return { ...found, ...whole, shares: found.shares.map((share) => share * outside) };
 }
 
+/**
+ * The same shares on resamples of the cases, drawn with replacement: resample r draws from the stream of (seed, r), so that ranges can be dealt out.
+ * @param told after each resample; may throw to stop
+ * @returns resamples × terms, row-major; NaN where the controls cannot be fitted on what was drawn
+ */
+export function importanceResamples(
+  ground: SearchGround,
+  parents: readonly (readonly number[])[],
+  { seed, first, count }: { seed: number; first: number; count: number },
+  told: (done: number) => void = () => {},
+): Float64Array {
+  const { n, raw } = ground;
+  const m = ground.terms.length;
+  const y = raw.outcome.values;
+  const centre = mean(y);
+  const found = new Float64Array(count * m);
+  const one = { of: new Int32Array(n), count: 1 };
+  for (let k = 0; k < count; k++) {
+    const stream = randomStream(seed, first + k);
+    const times = new Int32Array(n);
+    for (let i = 0; i < n; i++) times[stream.below(n)]!++;
+    const training = trainingGround(ground, foldProducts(ground, one, times)[0]!);
+    let [sum, squares] = [0, 0];
+    times.forEach((count_, i) => {
+      sum += count_ * (y[i]! - centre);
+      squares += count_ * (y[i]! - centre) ** 2;
+    });
+    // what the controls explain of what was drawn
+    const own = training && { ...training.ground, controlsR2: ground.controls === 0 ? 0 : 1 - training.ground.rest / (squares - sum ** 2 / n) }; // prettier-ignore
+    found.set(own ? importance(own, parents, seed).shares : new Float64Array(m).fill(NaN), k * m);
+    told(k + 1);
+  }
+  return found;
+}
+
 /** How many orders lead to a subset and on from it weigh what a term adds there. */
-function bySubsets(ground: SearchGround, parents: readonly (readonly number[])[]) {
+function bySubsets(ground: Searchable, parents: readonly (readonly number[])[]) {
   const m = parents.length;
   const size = 1 << m;
   const before = parents.map((list) => list.reduce((mask, at) => mask | (1 << at), 0));
@@ -71,7 +108,7 @@ function bySubsets(ground: SearchGround, parents: readonly (readonly number[])[]
   return { shares, orders: ways[size - 1]!, drawn: false };
 }
 
-function byOrders(ground: SearchGround, parents: readonly (readonly number[])[], seed: number) {
+function byOrders(ground: Searchable, parents: readonly (readonly number[])[], seed: number) {
   const m = parents.length;
   const next = lawfulOrders(parents, randomStream(seed));
   const shares = new Float64Array(m);

@@ -11,9 +11,12 @@ import type { AnalysisSample } from "../prepare/analysis-sample";
 import { type FittedLadder, fitLadderOf } from "./analyse-ladder";
 import { NothingToShareError, type Refusal, refusalOf } from "./refusal";
 
+/** What enters as one: a term, or a step (from 1) with its name. */
+export type Entering = { term: Term } | { step: number; name: string };
+
 /** A term with its share, and what else is said of its importance. */
 export interface TermImportance {
-  term: Term;
+  entering: Entering;
   key: string;
   /** Of R², averaged over the orders. */
   share: number;
@@ -37,35 +40,29 @@ export type ImportanceResult =
     }
   | { status: "refused"; sample: AnalysisSample | null; refusal: Refusal };
 
+export interface ImportanceQuestion {
+  importance: Importance;
+  ladder: Ladder;
+}
+
 /** @param fitted the ladder, where it is fitted already */
-export function analyseImportance(
-  { importance: asked, ladder }: { importance: Importance; ladder: Ladder },
-  { study, responses, columns }: Desk,
-  fitted?: FittedLadder,
-): ImportanceResult {
-  const found = fitted ?? fitLadderOf(study, ladder, responses, columns);
-  if (found.status === "refused") return found;
-  const { models, sample } = found;
-  const step = Math.min(asked.step ?? ladder.steps.length, ladder.steps.length);
-  const controls = Math.min(asked.controls, step - 1);
+export function analyseImportance(question: ImportanceQuestion, desk: Desk, fitted?: FittedLadder): ImportanceResult {
+  const prepared = prepareImportance(question, desk, fitted);
+  if ("status" in prepared) return prepared;
+  const { models, sample, step, controls, ground, entering, parents } = prepared;
   try {
-    const ground = groundOf(models, ladder, step, controls);
-    if (ground.terms.length === 0) throw new NothingToShareError({ step });
-    const parents = ground.entering.map((term) =>
-      term.components.length === 1 ? [] : ground.entering.flatMap((other, at) => (other !== term && isPart(other, term) ? [at] : [])),
-    );
-    const { shares, ...of } = importance(ground, parents, asked.seed);
+    const { shares, ...of } = importance(ground, parents, question.importance.seed);
     const fit = models.fits[step - 1]!;
     const zeroOrder = outcomeCorrelations(fit);
     const sd = standardDeviation(models.y);
     const sum = of.R2 - of.controlsR2;
-    const terms = ground.entering.map((term, at): TermImportance => {
-      const own = models.design.columns.filter((column) => termIdentity(column.term) === termIdentity(term));
+    const terms = entering.map((one, at): TermImportance => {
+      const own = "term" in one ? columnsOf(models, one.term) : [];
       const k = own.length === 1 ? fit.columns.indexOf(own[0]!.name) : -1;
-      const plain = term.components.length === 1;
+      const plain = "term" in one && one.term.components.length === 1;
       return {
-        term,
-        key: termName(term),
+        entering: one,
+        key: keyOf(one),
         share: shares[at]!,
         ofSum: sum > 0 ? shares[at]! / sum : null,
         zeroOrder: k < 0 ? null : zeroOrder[k]!,
@@ -79,6 +76,47 @@ export function analyseImportance(
   }
 }
 
+const keyOf = (one: Entering) => ("term" in one ? termName(one.term) : `step ${one.step}`);
+const columnsOf = ({ design }: LadderModels, term: Term) => design.columns.filter((column) => termIdentity(column.term) === termIdentity(term)); // prettier-ignore
+
+/** The ground that shares and their resamples stand on; a refusal is returned. */
+export function prepareImportance(
+  { importance: asked, ladder }: ImportanceQuestion,
+  { study, responses, columns }: Desk,
+  fitted?: FittedLadder,
+) {
+  const found = fitted ?? fitLadderOf(study, ladder, responses, columns);
+  if (found.status === "refused") return found;
+  const { models, sample } = found;
+  const step = Math.min(asked.step ?? ladder.steps.length, ladder.steps.length);
+  const controls = Math.min(asked.controls, step - 1);
+  try {
+    const active = ladder.steps.map(activeTerms);
+    const blocks = enteringOf(ladder, asked, controls, step);
+    const candidates: SearchTerm[] = blocks.map(({ one, terms }) => ({ name: keyOf(one), columns: terms.flatMap((term) => columnsOf(models, term)) })); // prettier-ignore
+    const first = active.slice(0, controls).flat();
+    const ground = searchGround(first.flatMap((term) => columnsOf(models, term)), candidates, { name: models.spec.outcome, values: models.y }); // prettier-ignore
+    if (ground.terms.length === 0) throw new NothingToShareError({ step });
+    const parents = blocks.map(({ terms }, at) =>
+      blocks.flatMap((other, k) =>
+        (k < at || asked.together === "terms") && k !== at && other.terms.some((part) => terms.some((whole) => isPart(part, whole)))
+          ? [k]
+          : [],
+      ),
+    );
+    return { models, sample, step, controls, ground, entering: blocks.map(({ one }) => one), parents };
+  } catch (error) {
+    return { status: "refused" as const, sample, refusal: refusalOf(error) };
+  }
+}
+
+/** Terms one by one, or step by step those that hold any. */
+function enteringOf(ladder: Ladder, { together }: Importance, controls: number, step: number): { one: Entering; terms: Term[] }[] {
+  const steps = ladder.steps.slice(controls, step).map((one, k) => ({ step: controls + k + 1, name: one.name, terms: activeTerms(one) }));
+  if (together === "terms") return steps.flatMap(({ terms }) => terms.map((term) => ({ one: { term }, terms: [term] })));
+  return steps.filter(({ terms }) => terms.length > 0).map(({ step: at, name, terms }) => ({ one: { step: at, name }, terms })); // prettier-ignore
+}
+
 /** True when all that a term is made of is in the other, and the other holds more. */
 function isPart(part: Term, whole: Term): boolean {
   const left = [...whole.components];
@@ -88,14 +126,4 @@ function isPart(part: Term, whole: Term): boolean {
     left.splice(at, 1);
   }
   return left.length > 0;
-}
-
-/** The columns of a step: those of the first steps as controls, the others by term. */
-function groundOf({ design, spec, y }: LadderModels, ladder: Ladder, step: number, controls: number) {
-  const active = ladder.steps.map(activeTerms);
-  const columnsOf = (term: Term) => design.columns.filter((column) => termIdentity(column.term) === termIdentity(term));
-  const first = active.slice(0, controls).flat();
-  const entering = active.slice(controls, step).flat();
-  const candidates: SearchTerm[] = entering.map((term) => ({ name: termName(term), columns: columnsOf(term) }));
-  return { ...searchGround(first.flatMap(columnsOf), candidates, { name: spec.outcome, values: y }), entering };
 }

@@ -1,5 +1,6 @@
 import { z } from "zod";
 import type { ImportanceResult } from "../analyse/analyse-importance";
+import { type ImportancePiece, joinedImportance } from "../analyse/joined-importance";
 import type { StudyParts } from "../model/context";
 import { Importance } from "../model/importance";
 import { Ladder } from "../model/ladder";
@@ -31,4 +32,6 @@ export const importance = {
   load: () => import("../analyse/importance-analysis"),
   headline: (result: ImportanceResult) =>
     result.status === "refused" ? null : result.terms.map(({ key, share }) => ({ name: `share, ${key}`, value: share })),
+  headlineSpec: (spec: Spec) => ({ ...spec, importance: { ...spec.importance, resamples: null } }),
+  joined: (pieces) => joinedImportance(pieces as (ImportancePiece | null)[]),
 } satisfies KeptKind<"importance", "importances", Importance> & AskedKind<"importance", Importance, Spec, ImportanceResult>;

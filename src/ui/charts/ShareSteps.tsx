@@ -6,13 +6,14 @@ const [WIDTH, LABELS, ROW, NUMBERS] = [580, 214, 30, 56];
 /** Shares of a whole as a stair that goes down: each tread begins where the one before has ended, so that the last ends at the sum. */
 export function ShareSteps(props: {
   title: string;
-  parts: readonly { name: string; share: number; quiet: boolean }[];
+  /** With the ends of an interval, where there is one. */
+  parts: readonly { name: string; share: number; quiet: boolean; lower?: number; upper?: number }[];
   format: (share: number) => string;
 }) {
   const { parts, format } = props;
   const ends = parts.map((_, i) => parts.slice(0, i + 1).reduce((sum, part) => sum + part.share, 0));
   const x = scaleLinear()
-    .domain([0, Math.max(...ends, 1e-9)])
+    .domain([0, Math.max(...ends, ...parts.map((part, i) => ends[i]! - part.share + (part.upper ?? 0)), 1e-9)])
     .range([LABELS, WIDTH - NUMBERS]);
   return (
     <svg
@@ -43,6 +44,14 @@ export function ShareSteps(props: {
               height={12}
               fill={part.quiet ? "var(--rule)" : "var(--plum)"}
             />
+            {part.lower !== undefined && part.upper !== undefined && (
+              <path
+                d={`M${x(ends[i]! - part.share + part.lower)} ${top + ROW / 2 + 10}h${x(part.upper) - x(part.lower)}m0 -3v6M${x(ends[i]! - part.share + part.lower)} ${top + ROW / 2 + 7}v6`}
+                stroke="var(--ink)"
+                strokeWidth={1}
+                fill="none"
+              />
+            )}
             <text x={to + 6} y={top + ROW / 2 + 4} fill="var(--ink)">
               {format(part.share)}
             </text>

@@ -1,22 +1,25 @@
 "use client";
 
 import { useStudy } from "@/features/study/study-context";
+import { useParts } from "@/features/study/use-parts";
 import { useAsked } from "@/features/study/use-computed";
 import { importanceCsv } from "@/files/importance-csv";
 import { tableAsHtml } from "@/files/table-html";
 import type { ImportanceResult } from "@/study/analyse/analyse-importance";
+import type { ImportanceIntervals } from "@/study/analyse/joined-importance";
 import type { Importance } from "@/study/model/importance";
 import type { Ladder } from "@/study/model/ladder";
-import { formatShare } from "@/study/report/format-number";
-import { byShare, importanceTable, whatImportanceSays } from "@/study/report/ladder/importance-table";
-import { termTitle } from "@/study/report/level-title";
+import { formatCount, formatShare } from "@/study/report/format-number";
+import { byShare, enteringTitle, importanceTable, whatImportanceSays } from "@/study/report/ladder/importance-table";
 import { ChartFrame } from "@/ui/charts/ChartFrame";
 import { ShareSteps } from "@/ui/charts/ShareSteps";
 import page from "@/ui/parts/page.module.css";
+import { PrintedTable } from "@/ui/parts/PrintedTable";
 import { SaveAs } from "@/ui/parts/SaveAs";
 import { fileName, saveFile } from "@/ui/parts/save-file";
 import { SettingWord } from "@/ui/parts/SettingWord";
 import ladders from "../ladders.module.css";
+import { DrawnState } from "../bootstrap/DrawnState";
 import { ProbeFrame } from "./ProbeFrame";
 import css from "./probes.module.css";
 
@@ -30,9 +33,12 @@ export function ImportanceSheet({ importance, ladder }: { importance: Importance
   const step = Math.min(importance.step ?? ladder.steps.length, ladder.steps.length);
   const controls = Math.min(importance.controls, step - 1);
   const name = `importance in step ${step} of ${ladder.name}`;
+  const drawn = useParts("importance", importance, importance.resamples !== null && told !== null);
+  const intervals = drawn.found as ImportanceIntervals | null;
+  const change = (to: Partial<Importance>) => void store.edit({ subject: "importance", id: importance.id, to: { ...importance, ...to } });
   const save = (of: Told, kind: "csv" | "html") => {
-    if (kind === "csv") saveFile(fileName(name, "csv"), "text/csv", importanceCsv(of));
-    else saveFile(fileName(name, "html"), "text/html", tableAsHtml(importanceTable(of, ladder.name, title)));
+    if (kind === "csv") saveFile(fileName(name, "csv"), "text/csv", importanceCsv(of, intervals));
+    else saveFile(fileName(name, "html"), "text/html", tableAsHtml(importanceTable(of, ladder.name, title, intervals)));
   };
   const words = (count: number) => (count === 0 ? "nothing" : count === 1 ? "step 1" : `steps 1 to ${count}`);
   return (
@@ -42,13 +48,24 @@ export function ImportanceSheet({ importance, ladder }: { importance: Importance
       of={`step ${step} · importance`}
       sentence={
         <h3 className={page.sentence}>
-          How much of {ladder.outcome === null ? "the outcome" : title(ladder.outcome)} each term explains, whatever the order, beyond{" "}
+          How much of {ladder.outcome === null ? "the outcome" : title(ladder.outcome)} each{" "}
+          <SettingWord
+            label="What enters as one"
+            value={importance.together}
+            text={importance.together === "terms" ? "term" : "step"}
+            choices={[
+              { value: "terms", label: "term" },
+              { value: "steps", label: "step, as one" },
+            ]}
+            onChange={(together) => change({ together: together as Importance["together"] })}
+          />{" "}
+          explains, whatever the order, beyond{" "}
           <SettingWord
             label="Controls"
             value={String(controls)}
             text={words(controls)}
             choices={Array.from({ length: step }, (_, count) => ({ value: String(count), label: words(count) }))}
-            onChange={(count) => store.edit({ subject: "importance", id: importance.id, to: { ...importance, controls: Number(count) } })}
+            onChange={(count) => change({ controls: Number(count) })}
           />
           .
         </h3>
@@ -56,9 +73,30 @@ export function ImportanceSheet({ importance, ladder }: { importance: Importance
       computed={computed}
       live={false}
       said={told ? whatImportanceSays(told, title) : []}
-      picture={told && <Picture told={told} name={name} />}
+      picture={told && <Picture told={told} name={name} intervals={intervals} />}
       onRemove={() => store.edit({ subject: "importance", id: importance.id, to: null })}
     >
+      {told &&
+        (importance.resamples === null ? (
+          <button type="button" className="link" onClick={() => change({ resamples: 1000 })}>
+            How sure is that? Intervals from 1,000 samples
+          </button>
+        ) : (
+          <DrawnState
+            drawn={drawn}
+            noun="samples"
+            testId="importance-state"
+            stopped="Stopped before all samples were drawn: there are no intervals."
+            whole={
+              <>
+                95 % intervals from {formatCount(importance.resamples)} samples, seed {importance.seed}.{" "}
+                <button type="button" className="link" onClick={() => change({ resamples: null })}>
+                  No more
+                </button>
+              </>
+            }
+          />
+        ))}
       {told && (
         <p className={css.foot}>
           The share answers how much a term explains on average; <i>r</i> what it does by itself, <i>part</i> what it adds to all others,{" "}
@@ -69,54 +107,30 @@ export function ImportanceSheet({ importance, ladder }: { importance: Importance
   );
 }
 
-function Picture({ told, name }: { told: Told; name: string }) {
+const limitsOf = (intervals: ImportanceIntervals | null, key: string) => {
+  const at = intervals?.terms.indexOf(key) ?? -1;
+  return at < 0 ? {} : { lower: intervals!.lower[at]!, upper: intervals!.upper[at]! };
+};
+
+function Picture({ told, name, intervals }: { told: Told; name: string; intervals: ImportanceIntervals | null }) {
   const { title } = useStudy();
   const rows = byShare(told.terms);
   return (
     <ChartFrame
       title={name}
       note={`shares of R², averaged over orders of entry; they add up to ${formatShare(told.of.R2 - told.of.controlsR2, 3)}`}
-      table={
-        <table className={ladders.table} data-testid="importance">
-          <caption className="visually-hidden">{name}</caption>
-          <thead>
-            <tr>
-              <th scope="col" style={{ textAlign: "left" }}>
-                term
-              </th>
-              <th scope="col">
-                share of <i>R</i>²
-              </th>
-              <th scope="col">%</th>
-              <th scope="col">
-                <i>r</i>
-              </th>
-              <th scope="col">part</th>
-              <th scope="col">
-                <i>β</i>
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {rows.map((term) => (
-              <tr key={term.key}>
-                <th scope="row">{termTitle(term.term, title)}</th>
-                <td className={ladders.value}>{formatShare(term.share, 3)}</td>
-                <td>{term.ofSum === null ? "" : (term.ofSum * 100).toFixed(1)}</td>
-                <td>{formatShare(term.zeroOrder)}</td>
-                <td>{formatShare(term.part)}</td>
-                <td>{formatShare(term.beta)}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      }
+      table={<PrintedTable table={importanceTable(told, "", title, intervals)} className={ladders.table} testId="importance" />}
     >
       <ShareSteps
         title={name}
         parts={[
           ...(told.controls > 0 ? [{ name: "Controls", share: told.of.controlsR2, quiet: true }] : []),
-          ...rows.map((term) => ({ name: termTitle(term.term, title), share: term.share, quiet: false })),
+          ...rows.map((term) => ({
+            name: enteringTitle(term.entering, title),
+            share: term.share,
+            quiet: false,
+            ...limitsOf(intervals, term.key),
+          })),
         ]}
         format={(share) => formatShare(share, 3)}
       />
