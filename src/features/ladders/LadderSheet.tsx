@@ -4,7 +4,6 @@ import { formatPercent } from "@/study/report/format-number";
 import { Segmented } from "antd";
 import { useDeferredValue, useMemo, useState } from "react";
 import { ladderCsv } from "@/files/ladder-csv";
-import { tableAsHtml } from "@/files/table-html";
 import { ComputationState } from "@/features/study/ComputationState";
 import { useStudy } from "@/features/study/study-context";
 import { useReplicates } from "@/features/study/use-replicates";
@@ -16,7 +15,6 @@ import type { Naming, Told } from "@/study/report/ladder/coefficient-words";
 import { ladderTable } from "@/study/report/ladder/ladder-table";
 import { partsFromReplicates, withReplicateIntervals } from "@/study/report/ladder/with-intervals";
 import page from "@/ui/parts/page.module.css";
-import { fileName, saveFile } from "@/ui/parts/save-file";
 import { stepColour } from "@/ui/theme/step-colours";
 import { BetaDifferences } from "./bootstrap/BetaDifferences";
 import { ReplicateSpread } from "./bootstrap/ReplicateSpread";
@@ -26,6 +24,8 @@ import { CoefficientsOverSteps } from "./coefficients/CoefficientsOverSteps";
 import { StepEquation } from "./coefficients/StepEquation";
 import { StepInFull } from "./coefficients/StepInFull";
 import { Flight } from "./flight/Flight";
+import { exploratoryMark } from "@/study/model/exploratory";
+import { ExploratoryNote, MarkContext, tableSaver } from "./exploratory";
 import { LadderMargin } from "./LadderMargin";
 import { LadderSentence } from "./LadderSentence";
 import css from "./ladders.module.css";
@@ -46,6 +46,7 @@ export function LadderSheet({ ladder, selected, onSelect }: { ladder: Ladder; se
   const [view, setView] = useState<"every" | "full">("every");
   const change = useChangeLadder();
   const fitted = result?.status === "fitted" ? result : null;
+  const mark = exploratoryMark(ladder, fitted?.sample.rowsUsed ?? []);
   const boot = useReplicates("ladder", ladder, selected, fitted !== null && !outdated);
   const bootstrapped = ladder.intervals.by !== "normal";
   const fit = useMemo(
@@ -80,19 +81,17 @@ export function LadderSheet({ ladder, selected, onSelect }: { ladder: Ladder; se
   };
   const save = (kind: "csv" | "html") => {
     if (!fitted || !fit) return;
-    if (kind === "csv") saveFile(fileName(ladder.name, "csv"), "text/csv", ladderCsv(ladder, fit));
-    else saveFile(fileName(ladder.name, "html"), "text/html", tableAsHtml(ladderTable(ladder, fit, fitted.sample, title)));
+    tableSaver(mark)(ladder.name, kind, { csv: () => ladderCsv(ladder, fit), table: () => ladderTable(ladder, fit, fitted.sample, title) });
   };
 
   return (
-    <>
-      <main className={page.sheet} aria-busy={outdated || (!result && !fault)}>
+    <MarkContext value={mark}>
+      <main
+        className={mark?.kind === "exploratory" ? `${page.sheet} ${css.marked}` : page.sheet}
+        aria-busy={outdated || (!result && !fault)}
+      >
         <LadderSentence study={study} ladder={ladder} result={result} onChange={change} />
-        {ladder.exploratory !== "" && (
-          <p className={css.exploratory} data-testid="exploratory">
-            <b>Exploratory</b>: {ladder.exploratory}. Its <i>p</i> and intervals ignore the search; only other respondents can confirm it.
-          </p>
-        )}
+        {mark && <ExploratoryNote mark={mark} />}
         <Flight
           study={study}
           ladder={ladder}
@@ -196,7 +195,7 @@ export function LadderSheet({ ladder, selected, onSelect }: { ladder: Ladder; se
         {fitted && <Probes ladder={ladder} step={selected} fit={fitted.fit} />}
       </main>
       <LadderMargin ladder={ladder} result={resultTold} depth={depthTold} boot={boot.intervals} step={selected} before={before} />
-    </>
+    </MarkContext>
   );
 }
 

@@ -1,5 +1,6 @@
 import type { CodingTable } from "@/core/regression/categories";
 import type { Coefficient, Estimate } from "@/core/regression/coefficients";
+import { exploratoryMark } from "../model/exploratory";
 import { conditionIndices, termInflations } from "@/core/diagnostics/collinearity";
 import { covariance, type ErrorChoice, type NoCovariance } from "@/core/regression/covariance";
 import { type LadderFit, type LadderModels, ladderTables, standardized, type StepFit, termsUpTo } from "@/core/regression/ladder";
@@ -59,6 +60,7 @@ export function ladderResults(ladder: Ladder, fitted: FittedLadder, columns: Stu
     settings,
     status: "fitted" as const,
     sample,
+    exploratory: exploratoryMark(ladder, fitted.sample.rowsUsed),
     steps: byStep(tables, (step, k) => stepResults(step, k, models, own.steps[k]!)),
     standardized: betas(models, { kind: "classical" }, false),
     standardized_indicators_too: betas(models, { kind: "classical" }, true),

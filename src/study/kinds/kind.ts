@@ -66,6 +66,8 @@ export interface KeptKind<Kind extends string, List extends string, T> {
   idOf(object: T): string;
   nameOf(object: T): string;
   needs(object: T, study: StudyParts): Needs;
+  /** What of an object stays through every change to it, whatever the change says. */
+  carried?(before: T, to: T): T;
   /** What else makes it unsound. */
   faults?(object: T, study: StudyParts): string[];
 }

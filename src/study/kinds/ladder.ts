@@ -1,5 +1,6 @@
 import type { Beyond } from "@/core/diagnostics/residual-tests";
 import type { LadderResult } from "../analyse/analyse-ladder";
+import { withItsSearch } from "../model/exploratory";
 import { Ladder, ladderPredictors, ladderSettingsVariables } from "../model/ladder";
 import { ObjectId } from "../model/names";
 import type { AskedKind, KeptKind, Needs, Replicating } from "./kind";
@@ -10,6 +11,7 @@ export const bareLadder = (ladder: Ladder): Ladder => ({
   name: "-",
   metric: "z",
   exploratory: "",
+  searchedOn: "",
   steps: ladder.steps.map((step) => ({ ...step, name: "" })),
 });
 
@@ -43,6 +45,7 @@ export const ladder = {
   fieldWords: { alsoComplete: "complete on", standardizeIndicators: "standardized indicators" },
   place: "ladders",
   idOf: (l: Ladder) => l.id,
+  carried: withItsSearch,
   nameOf: (l: Ladder) => l.name,
   opens: {
     at: (l: Ladder) => `ladders?ladder=${l.id}`,

@@ -89,13 +89,14 @@ function applyOne(draft: Study, lists: Map<string, OwnList>, edit: Edit): Change
   const found = there === undefined ? -1 : list.indexOf(there);
   if (found < 0 && edit.to === null) throw new EditRefusedError(`There is no ${edit.subject} "${edit.id}" to remove.`);
   if (found < 0 && edit.subject === "variable" && edit.at === undefined) throw new EditRefusedError(`There is no variable "${edit.id}".`);
+  const to: unknown = edit.to && there !== undefined && kind.carried ? kind.carried(there, edit.to) : edit.to;
   const at = found < 0 ? Math.min(edit.at ?? list.length, list.length) : found;
-  if (edit.to) byId.set(edit.id, edit.to);
+  if (to) byId.set(edit.id, to);
   else byId.delete(edit.id);
-  if (found < 0) list.splice(at, 0, edit.to);
-  else if (edit.to) list[at] = edit.to;
+  if (found < 0) list.splice(at, 0, to);
+  else if (to) list[at] = to;
   else list.splice(at, 1);
-  return { subject: edit.subject, id: edit.id, from: there ?? null, to: edit.to, at };
+  return { subject: edit.subject, id: edit.id, from: there ?? null, to, at };
 }
 
 /** The edit that takes a change back. */

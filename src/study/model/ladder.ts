@@ -88,6 +88,8 @@ export const Ladder = z.strictObject({
   seed: Seed.default(1),
   /** Where its terms were looked for; "" for a ladder that was written. It goes with every copy, and nobody can take it off. */
   exploratory: z.string().max(400).default(""),
+  /** Rows of the respondents that were searched, as exploratory.ts writes them. */
+  searchedOn: z.base64().max(4_000_000).default(""),
   steps: z.array(LadderStep).min(1),
 });
 export type Ladder = z.infer<typeof Ladder>;

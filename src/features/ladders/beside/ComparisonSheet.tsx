@@ -13,6 +13,8 @@ import { NameWord } from "@/ui/parts/NameWord";
 import page from "@/ui/parts/page.module.css";
 import type { Choice } from "@/ui/parts/choice";
 import { SettingWord } from "@/ui/parts/SettingWord";
+import { exploratoryMark } from "@/study/model/exploratory";
+import { ExploratoryNote } from "../exploratory";
 import { BesideCoefficients } from "./BesideCoefficients";
 import { FitTable } from "./FitTable";
 import { PairDifferences } from "./PairDifferences";
@@ -31,6 +33,11 @@ export function ComparisonSheet({ comparison }: { comparison: Comparison }) {
   const change = (to: Comparison) => void store.edit({ subject: "comparison", id: comparison.id, to });
   const refused = result?.status === "refused" ? result : null;
   const bySample = refused?.refusal.code === "unlike-models" && refused.refusal.details["differ"] === "sample";
+  const marks = comparison.models.flatMap(({ name, ladder }) => {
+    const of = study.ladders.find((l) => l.id === ladder);
+    const mark = of && result?.status === "compared" ? exploratoryMark(of, result.sample.rowsUsed) : null;
+    return mark ? [{ name, mark }] : [];
+  });
   const words = refused && refusalWords(refused.refusal, title);
   return (
     <>
@@ -101,7 +108,13 @@ export function ComparisonSheet({ comparison }: { comparison: Comparison }) {
         )}
         {result?.status === "compared" && (
           <div className={outdated ? page.outdated : undefined} data-testid="side-by-side" data-outdated={outdated}>
-            <FitTable models={result.models} />
+            {marks.map(({ name, mark }) => (
+              <ExploratoryNote key={name} mark={{ ...mark, said: `${name} was ${mark.said}` }} />
+            ))}
+            <FitTable
+              models={result.models}
+              exploratory={new Set(marks.flatMap(({ name, mark }) => (mark.kind === "exploratory" ? [name] : [])))}
+            />
             <BesideCoefficients models={result.models} title={title} />
             <PairDifferences pairs={result.pairs} />
           </div>

@@ -7,7 +7,13 @@ import css from "../ladders.module.css";
 type Row = [head: ReactNode, key: string, print: (model: ModelSummary, of: LadderBeside) => string];
 
 /** How well each ladder does, as a table of one column a ladder. Δ is the distance from the smallest of a row. */
-export function FitTable({ models }: { models: readonly LadderBeside[] }) {
+export function FitTable({
+  models,
+  exploratory,
+}: {
+  models: readonly LadderBeside[];
+  /** Names of those that a search has made. */ exploratory: ReadonlySet<string>;
+}) {
   const summaries = models.map((m) => m.fit.steps[m.step]!.model);
   const least = (of: (m: ModelSummary) => number | null) => {
     const known = summaries.map(of).filter((v) => v !== null);
@@ -51,6 +57,7 @@ export function FitTable({ models }: { models: readonly LadderBeside[] }) {
             {models.map((m) => (
               <th key={m.name} scope="col" className={css.wrap}>
                 {m.name}
+                {exploratory.has(m.name) && ", exploratory"}
               </th>
             ))}
           </tr>

@@ -6,7 +6,6 @@ import { columnKey } from "@/core/regression/terms";
 import { useStudy } from "@/features/study/study-context";
 import { useAsked } from "@/features/study/use-computed";
 import { addedCsv } from "@/files/added-csv";
-import { tableAsHtml } from "@/files/table-html";
 import type { AddedResult } from "@/study/analyse/analyse-added";
 import type { Added } from "@/study/model/added";
 import { ColumnParts } from "@/study/model/column-parts";
@@ -19,8 +18,8 @@ import { ResidualChart } from "@/ui/charts/ResidualChart";
 import page from "@/ui/parts/page.module.css";
 import { PrintedTable } from "@/ui/parts/PrintedTable";
 import { SaveAs } from "@/ui/parts/SaveAs";
-import { fileName, saveFile } from "@/ui/parts/save-file";
 import { SettingWord } from "@/ui/parts/SettingWord";
+import { useSaveTable } from "../exploratory";
 import ladders from "../ladders.module.css";
 import { BendRemedies } from "./BendRemedies";
 import { ProbeFrame } from "./ProbeFrame";
@@ -31,6 +30,7 @@ type Told = Extract<AddedResult, { status: "told" }>;
 /** What each term adds beside all others: a cloud each on equal axes, all of them or two rivals. */
 export function AddedSheet({ added, ladder, fit }: { added: Added; ladder: Ladder; fit: LadderFit }) {
   const { store, title } = useStudy();
+  const saveTable = useSaveTable();
   const computed = useAsked("added", added);
   const told = computed.result?.status === "told" ? computed.result : null;
   const step = Math.min(added.step ?? ladder.steps.length, ladder.steps.length);
@@ -103,9 +103,7 @@ export function AddedSheet({ added, ladder, fit }: { added: Added; ladder: Ladde
           <span>
             <SaveAs
               onSave={(kind) =>
-                kind === "csv"
-                  ? saveFile(fileName(name, "csv"), "text/csv", addedCsv(told))
-                  : saveFile(fileName(name, "html"), "text/html", tableAsHtml(addedTable(told, added.as, ladder.name, title)))
+                saveTable(name, kind, { csv: () => addedCsv(told), table: () => addedTable(told, added.as, ladder.name, title) })
               }
             />
           </span>

@@ -6,7 +6,6 @@ import { useAsked } from "@/features/study/use-computed";
 import { useParts } from "@/features/study/use-parts";
 import { useReplicates } from "@/features/study/use-replicates";
 import { groupsCsv } from "@/files/groups-csv";
-import { tableAsHtml } from "@/files/table-html";
 import type { PermutedDifference } from "@/core/resampling/label-permutation";
 import type { Groups } from "@/study/model/groups";
 import type { Ladder } from "@/study/model/ladder";
@@ -14,7 +13,6 @@ import { formatCount } from "@/study/report/format-number";
 import { groupsTable } from "@/study/report/ladder/groups-table";
 import { whatTheGroupsSay } from "@/study/report/ladder/groups-words";
 import { SaveAs } from "@/ui/parts/SaveAs";
-import { fileName, saveFile } from "@/ui/parts/save-file";
 import { DrawnState } from "../bootstrap/DrawnState";
 import { ReplicateState } from "../bootstrap/ReplicateState";
 import { useOpen } from "../use-open";
@@ -23,6 +21,7 @@ import { GroupsPicture } from "./GroupsPicture";
 import { GroupsSentence } from "./GroupsSentence";
 import { AlikeTable, AllDifferences, GroupsTable } from "./GroupsTables";
 import { ProbeFrame } from "./ProbeFrame";
+import { useSaveTable } from "../exploratory";
 import css from "./probes.module.css";
 
 const ERRORS = {
@@ -34,6 +33,7 @@ const ERRORS = {
 /** A step in every group: its sentence, the slopes beside each other, every difference, and whether one regression would do. */
 export function GroupsSheet({ groups, ladder, variables }: { groups: Groups; ladder: Ladder; variables: readonly string[] }) {
   const { study, store, title } = useStudy();
+  const saveTable = useSaveTable();
   const { open } = useOpen();
   const computed = useAsked("groups", groups);
   const { result } = computed;
@@ -51,8 +51,10 @@ export function GroupsSheet({ groups, ladder, variables }: { groups: Groups; lad
   const change = (to: Groups | null) => store.edit({ subject: "groups", id: groups.id, to });
   const save = (kind: "csv" | "html") => {
     if (!compared) return;
-    if (kind === "csv") saveFile(fileName(name, "csv"), "text/csv", groupsCsv(told, compared, beside));
-    else saveFile(fileName(name, "html"), "text/html", tableAsHtml(groupsTable(told, compared, beside, ladder.name, title)));
+    saveTable(name, kind, {
+      csv: () => groupsCsv(told, compared, beside),
+      table: () => groupsTable(told, compared, beside, ladder.name, title),
+    });
   };
   const why = compared && notCrossed(ladder, groups);
   const openCrossed = () => {

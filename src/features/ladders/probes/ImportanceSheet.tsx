@@ -4,7 +4,6 @@ import { useStudy } from "@/features/study/study-context";
 import { useParts } from "@/features/study/use-parts";
 import { useAsked } from "@/features/study/use-computed";
 import { importanceCsv } from "@/files/importance-csv";
-import { tableAsHtml } from "@/files/table-html";
 import type { ImportanceResult } from "@/study/analyse/analyse-importance";
 import type { ImportanceIntervals } from "@/study/analyse/joined-importance";
 import type { Importance } from "@/study/model/importance";
@@ -16,8 +15,8 @@ import { ShareSteps } from "@/ui/charts/ShareSteps";
 import page from "@/ui/parts/page.module.css";
 import { PrintedTable } from "@/ui/parts/PrintedTable";
 import { SaveAs } from "@/ui/parts/SaveAs";
-import { fileName, saveFile } from "@/ui/parts/save-file";
 import { SettingWord } from "@/ui/parts/SettingWord";
+import { useSaveTable } from "../exploratory";
 import ladders from "../ladders.module.css";
 import { DrawnState } from "../bootstrap/DrawnState";
 import { ProbeFrame } from "./ProbeFrame";
@@ -28,6 +27,7 @@ type Told = Extract<ImportanceResult, { status: "told" }>;
 /** How R² is dealt out among the terms of a step, averaged over all orders of entry, beside what else is called importance. */
 export function ImportanceSheet({ importance, ladder }: { importance: Importance; ladder: Ladder }) {
   const { store, title } = useStudy();
+  const saveTable = useSaveTable();
   const computed = useAsked("importance", importance);
   const told = computed.result?.status === "told" ? computed.result : null;
   const step = Math.min(importance.step ?? ladder.steps.length, ladder.steps.length);
@@ -37,8 +37,7 @@ export function ImportanceSheet({ importance, ladder }: { importance: Importance
   const intervals = drawn.found as ImportanceIntervals | null;
   const change = (to: Partial<Importance>) => void store.edit({ subject: "importance", id: importance.id, to: { ...importance, ...to } });
   const save = (of: Told, kind: "csv" | "html") => {
-    if (kind === "csv") saveFile(fileName(name, "csv"), "text/csv", importanceCsv(of, intervals));
-    else saveFile(fileName(name, "html"), "text/html", tableAsHtml(importanceTable(of, ladder.name, title, intervals)));
+    saveTable(name, kind, { csv: () => importanceCsv(of, intervals), table: () => importanceTable(of, ladder.name, title, intervals) });
   };
   const words = (count: number) => (count === 0 ? "nothing" : count === 1 ? "step 1" : `steps 1 to ${count}`);
   return (
@@ -79,7 +78,7 @@ export function ImportanceSheet({ importance, ladder }: { importance: Importance
       {told &&
         (importance.resamples === null ? (
           <button type="button" className="link" onClick={() => change({ resamples: 1000 })}>
-            How sure is that? Intervals from 1,000 samples
+            How sure is that? Intervals from {formatCount(1000)} samples
           </button>
         ) : (
           <DrawnState

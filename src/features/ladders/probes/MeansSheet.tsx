@@ -5,7 +5,6 @@ import { useAxis } from "@/features/study/use-axis";
 import { useAsked } from "@/features/study/use-computed";
 import { useReplicates } from "@/features/study/use-replicates";
 import { meansCsv } from "@/files/means-csv";
-import { tableAsHtml } from "@/files/table-html";
 import type { MeansResult } from "@/study/analyse/analyse-means";
 import { drawnMeans } from "@/study/analyse/probe-figures";
 import { activeTerms, type Ladder } from "@/study/model/ladder";
@@ -18,8 +17,8 @@ import { ChartFrame } from "@/ui/charts/ChartFrame";
 import { MeansChart, type MeansRow } from "@/ui/charts/MeansChart";
 import page from "@/ui/parts/page.module.css";
 import { SaveAs } from "@/ui/parts/SaveAs";
-import { fileName, saveFile } from "@/ui/parts/save-file";
 import { SettingWord } from "@/ui/parts/SettingWord";
+import { useSaveTable } from "../exploratory";
 import ladders from "../ladders.module.css";
 import { ReplicateState } from "../bootstrap/ReplicateState";
 import { ProbeFrame } from "./ProbeFrame";
@@ -32,6 +31,7 @@ type Told = Extract<MeansResult, { status: "told" }>;
 /** Predicted outcomes of a step over the levels of a variable: sentence, picture, what they say, and what each is held against. */
 export function MeansSheet({ means, ladder }: { means: Means; ladder: Ladder }) {
   const { store, title } = useStudy();
+  const saveTable = useSaveTable();
   const computed = useAsked("means", means);
   const { result } = computed;
   const found = result?.status === "told" ? result : null;
@@ -40,8 +40,7 @@ export function MeansSheet({ means, ladder }: { means: Means; ladder: Ladder }) 
   const told = found && (drawn ? { ...found, reading: drawnMeans(found.reading, found.ground, found.step - 1, drawn) } : found);
   const name = `means of ${title(means.variable)}${means.by === null ? "" : ` by ${title(means.by)}`}`;
   const save = (of: Told, kind: "csv" | "html") => {
-    if (kind === "csv") saveFile(fileName(name, "csv"), "text/csv", meansCsv(of));
-    else saveFile(fileName(name, "html"), "text/html", tableAsHtml(meansTable(means, of, ladder.name, title)));
+    saveTable(name, kind, { csv: () => meansCsv(of), table: () => meansTable(means, of, ladder.name, title) });
   };
   return (
     <ProbeFrame

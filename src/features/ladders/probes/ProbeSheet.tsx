@@ -5,7 +5,6 @@ import { useStudy } from "@/features/study/study-context";
 import { useAsked } from "@/features/study/use-computed";
 import { useReplicates } from "@/features/study/use-replicates";
 import { probeCsv } from "@/files/probe-csv";
-import { tableAsHtml } from "@/files/table-html";
 import type { ProbeResult } from "@/study/analyse/analyse-probe";
 import { drawnReading } from "@/study/analyse/probe-figures";
 import { readProbe } from "@/study/analyse/read-probe";
@@ -14,17 +13,18 @@ import type { Probe } from "@/study/model/probe";
 import { whatTheProbeSays } from "@/study/report/ladder/probe-words";
 import { probeTable } from "@/study/report/ladder/probe-table";
 import { SaveAs } from "@/ui/parts/SaveAs";
-import { fileName, saveFile } from "@/ui/parts/save-file";
 import { ReplicateState } from "../bootstrap/ReplicateState";
 import { ProbeFrame } from "./ProbeFrame";
 import { ProbePictures } from "./ProbePictures";
 import { ProbeSentence } from "./ProbeSentence";
 import { SlopeTable } from "./SlopeTable";
+import { useSaveTable } from "../exploratory";
 import css from "./probes.module.css";
 
 /** One probe: its sentence, its pictures, the table of its slopes, and what they say. A mark that is dragged is read off the fitted step; nothing is fitted anew. */
 export function ProbeSheet({ probe, ladder }: { probe: Probe; ladder: Ladder }) {
   const { store, title } = useStudy();
+  const saveTable = useSaveTable();
   const computed = useAsked("probe", probe);
   const { result } = computed;
   const [moved, setMoved] = useState<Probe["moderators"] | null>(null);
@@ -46,8 +46,7 @@ export function ProbeSheet({ probe, ladder }: { probe: Probe; ladder: Ladder }) 
   const name = `${title(probe.focal)} by ${probe.moderators.map((m) => title(m.variable)).join(" and ")}`;
   const save = (kind: "csv" | "html") => {
     if (!probed || !reading) return;
-    if (kind === "csv") saveFile(fileName(name, "csv"), "text/csv", probeCsv(reading, probed));
-    else saveFile(fileName(name, "html"), "text/html", tableAsHtml(probeTable(draft, reading, probed, ladder.name, title)));
+    saveTable(name, kind, { csv: () => probeCsv(reading, probed), table: () => probeTable(draft, reading, probed, ladder.name, title) });
   };
   const square = probe.moderators.length === 1 && probe.moderators[0]!.variable === probe.focal;
   return (

@@ -8,7 +8,6 @@ import { useAsked } from "@/features/study/use-computed";
 import { categoryChoices, numericChoices } from "@/features/study/name-choices";
 import type { LadderFit } from "@/core/regression/ladder";
 import { studentizedAt } from "@/core/diagnostics/case-statistics";
-import { tableAsHtml } from "@/files/table-html";
 import { residualsCsv } from "@/files/residuals-csv";
 import type { ResidualCase, ResidualsTold } from "@/study/analyse/analyse-residuals";
 import { type Ladder, LadderIntervals } from "@/study/model/ladder";
@@ -21,8 +20,8 @@ import { ResidualHistogram } from "@/ui/charts/ResidualHistogram";
 import { ResidualChart } from "@/ui/charts/ResidualChart";
 import page from "@/ui/parts/page.module.css";
 import { SaveAs } from "@/ui/parts/SaveAs";
-import { fileName, saveFile } from "@/ui/parts/save-file";
 import { SettingWord } from "@/ui/parts/SettingWord";
+import { useSaveTable } from "../exploratory";
 import ladders from "../ladders.module.css";
 import { BendRemedies } from "./BendRemedies";
 import { ProbeFrame } from "./ProbeFrame";
@@ -32,6 +31,7 @@ import { WithoutThem } from "./WithoutThem";
 /** Can the residuals of a step be trusted? Three pictures of the same respondents, the tests beside what they belong to, and remedies in one click. */
 export function ResidualsSheet({ residuals, ladder, fit }: { residuals: Residuals; ladder: Ladder; fit: LadderFit }) {
   const { study, store, title } = useStudy();
+  const saveTable = useSaveTable();
   const computed = useAsked("residuals", residuals);
   const told = computed.result?.status === "told" ? computed.result : null;
   const step = Math.min(residuals.step ?? ladder.steps.length, ladder.steps.length);
@@ -100,11 +100,7 @@ export function ResidualsSheet({ residuals, ladder, fit }: { residuals: Residual
           )}
           <span>
             <SaveAs
-              onSave={(kind) =>
-                kind === "csv"
-                  ? saveFile(fileName(name, "csv"), "text/csv", residualsCsv(told))
-                  : saveFile(fileName(name, "html"), "text/html", tableAsHtml(residualsTable(told, ladder, title)))
-              }
+              onSave={(kind) => saveTable(name, kind, { csv: () => residualsCsv(told), table: () => residualsTable(told, ladder, title) })}
             />
           </span>
         </p>

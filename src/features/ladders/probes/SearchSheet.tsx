@@ -8,7 +8,6 @@ import { useAsked } from "@/features/study/use-computed";
 import { useParts } from "@/features/study/use-parts";
 import { searchCsv } from "@/files/search-csv";
 import { stabilityCsv } from "@/files/stability-csv";
-import { tableAsHtml } from "@/files/table-html";
 import type { SearchResult } from "@/study/analyse/analyse-search";
 import type { SearchStability } from "@/study/analyse/joined-stability";
 import { newId } from "@/study/model/new-id";
@@ -29,8 +28,8 @@ import page from "@/ui/parts/page.module.css";
 import { PrintedTable } from "@/ui/parts/PrintedTable";
 import { Said } from "@/ui/parts/Said";
 import { SaveAs } from "@/ui/parts/SaveAs";
-import { fileName, saveFile } from "@/ui/parts/save-file";
 import { SettingWord } from "@/ui/parts/SettingWord";
+import { useSaveTable } from "../exploratory";
 import ladders from "../ladders.module.css";
 import { DrawnState } from "../bootstrap/DrawnState";
 import { useOpen } from "../use-open";
@@ -54,13 +53,13 @@ type Told = Extract<SearchResult, { status: "told" }>;
 export function SearchSheet({ search, ladder }: { search: Search; ladder: Ladder }) {
   const { study, store, title } = useStudy();
   const { open } = useOpen();
+  const saveTable = useSaveTable();
   const computed = useAsked("search", search);
   const told = computed.result?.status === "told" ? computed.result : null;
   const change = (to: Partial<Search>) => void store.edit({ subject: "search", id: search.id, to: { ...search, ...to } });
   const name = `search for predictors of ${ladder.outcome === null ? "the outcome" : title(ladder.outcome)}`;
   const save = (of: Told, kind: "csv" | "html") => {
-    if (kind === "csv") saveFile(fileName(name, "csv"), "text/csv", searchCsv(of));
-    else saveFile(fileName(name, "html"), "text/html", tableAsHtml(searchTable(search, of, ladder.name, title)));
+    saveTable(name, kind, { csv: () => searchCsv(of), table: () => searchTable(search, of, ladder.name, title) });
   };
   const steps = (count: number) => (count === 0 ? "nothing" : count === 1 ? "step 1" : `steps 1 to ${count}`);
   const possible = searchCandidates(study, ladder, search.controls);
@@ -70,7 +69,8 @@ export function SearchSheet({ search, ladder }: { search: Search; ladder: Ladder
   };
   const take = (of: Told) => {
     const id = newId(`${ladder.name} searched`, study.ladders.map((l) => l.id)); // prettier-ignore
-    if (store.edit({ subject: "ladder", id, to: searchedLadder(ladder, search, of.chosen.terms, id) })) open({ ladder: id });
+    if (store.edit({ subject: "ladder", id, to: searchedLadder(ladder, search, of.chosen.terms, id, of.sample.rowsUsed) }))
+      open({ ladder: id });
   };
   return (
     <ProbeFrame
@@ -236,6 +236,7 @@ function Picture({ told, search, name, onSize }: { told: Told; search: Search; n
 /** How often everything comes out on respondents drawn again: only where somebody asks for it. */
 function Stability({ search, ladder, change }: { search: Search; ladder: Ladder; change: (to: Partial<Search>) => void }) {
   const { title } = useStudy();
+  const saveTable = useSaveTable();
   const drawn = useParts("search", search, search.resamples !== null);
   const found = drawn.found as SearchStability | null;
   if (search.resamples === null)
@@ -272,13 +273,7 @@ function Stability({ search, ladder, change }: { search: Search; ladder: Ladder;
             ))}
           </ul>
           <PrintedTable table={table} className={ladders.table} testId="stability" />
-          <SaveAs
-            onSave={(kind) =>
-              kind === "csv"
-                ? saveFile(fileName(`${ladder.name} stability`, "csv"), "text/csv", stabilityCsv(found))
-                : saveFile(fileName(`${ladder.name} stability`, "html"), "text/html", tableAsHtml(table))
-            }
-          />
+          <SaveAs onSave={(kind) => saveTable(`${ladder.name} stability`, kind, { csv: () => stabilityCsv(found), table: () => table })} />
         </>
       )}
     </section>

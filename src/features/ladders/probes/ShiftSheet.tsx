@@ -4,7 +4,6 @@ import { columnKey } from "@/core/regression/terms";
 import { useStudy } from "@/features/study/study-context";
 import { useAsked } from "@/features/study/use-computed";
 import { shiftCsv } from "@/files/shift-csv";
-import { tableAsHtml } from "@/files/table-html";
 import type { LadderFit } from "@/core/regression/ladder";
 import type { ShiftResult } from "@/study/analyse/analyse-shift";
 import { ColumnParts } from "@/study/model/column-parts";
@@ -19,8 +18,8 @@ import { ShiftStairs } from "@/ui/charts/ShiftStairs";
 import page from "@/ui/parts/page.module.css";
 import { PrintedTable } from "@/ui/parts/PrintedTable";
 import { SaveAs } from "@/ui/parts/SaveAs";
-import { fileName, saveFile } from "@/ui/parts/save-file";
 import { SettingWord } from "@/ui/parts/SettingWord";
+import { useSaveTable } from "../exploratory";
 import ladders from "../ladders.module.css";
 import { ProbeFrame } from "./ProbeFrame";
 import css from "./probes.module.css";
@@ -28,6 +27,7 @@ import css from "./probes.module.css";
 /** Why a coefficient changes from one step to the next: which newcomers took it, by how much each. */
 export function ShiftSheet({ shift, ladder, fit }: { shift: Shift; ladder: Ladder; fit: LadderFit }) {
   const { store, title } = useStudy();
+  const saveTable = useSaveTable();
   const computed = useAsked("shift", shift);
   const told = computed.result?.status === "told" ? computed.result : null;
   const step = Math.min(shift.step ?? ladder.steps.length, ladder.steps.length);
@@ -71,13 +71,7 @@ export function ShiftSheet({ shift, ladder, fit }: { shift: Shift; ladder: Ladde
       {told && (
         <p className={css.foot}>
           What newcomers take adds up to the change, in whatever order they entered.{" "}
-          <SaveAs
-            onSave={(kind) =>
-              kind === "csv"
-                ? saveFile(fileName(name, "csv"), "text/csv", shiftCsv(told))
-                : saveFile(fileName(name, "html"), "text/html", tableAsHtml(shiftTable(told, ladder, title)))
-            }
-          />
+          <SaveAs onSave={(kind) => saveTable(name, kind, { csv: () => shiftCsv(told), table: () => shiftTable(told, ladder, title) })} />
         </p>
       )}
     </ProbeFrame>

@@ -16,13 +16,12 @@ import { refusalWords } from "@/study/report/refusals";
 import { partsTitle } from "@/study/report/ladder/coefficient-words";
 import { pullersWords, whatWithoutSays, withoutTable } from "@/study/report/ladder/without-words";
 import { plain } from "@/study/report/words";
-import { tableAsHtml } from "@/files/table-html";
 import { withoutCsv } from "@/files/without-csv";
 import { PrintedTable } from "@/ui/parts/PrintedTable";
 import { SaveAs } from "@/ui/parts/SaveAs";
-import { fileName, saveFile } from "@/ui/parts/save-file";
 import { SettingWord } from "@/ui/parts/SettingWord";
 import { Said } from "@/ui/parts/Said";
+import { useSaveTable } from "../exploratory";
 import ladders from "../ladders.module.css";
 import css from "./probes.module.css";
 
@@ -76,6 +75,7 @@ export function WithoutThem(props: {
 
 function SideBySide({ without, ladder }: { without: WithoutPullers; ladder: Ladder }) {
   const { study, store, title } = useStudy();
+  const saveTable = useSaveTable();
   const { rows, movers } = without;
   const name = `${ladder.name} with and without`;
   const table = withoutTable(without, ladder, title);
@@ -116,13 +116,7 @@ function SideBySide({ without, ladder }: { without: WithoutPullers; ladder: Ladd
           </Link>
         )}
         <span>
-          <SaveAs
-            onSave={(kind) =>
-              kind === "csv"
-                ? saveFile(fileName(name, "csv"), "text/csv", withoutCsv(without))
-                : saveFile(fileName(name, "html"), "text/html", tableAsHtml(table))
-            }
-          />
+          <SaveAs onSave={(kind) => saveTable(name, kind, { csv: () => withoutCsv(without), table: () => table })} />
         </span>
         <LeaveOut offer="Leave them out, with a reason" label="Leave them out of this ladder" onLeaveOut={leaveOut} />
       </div>

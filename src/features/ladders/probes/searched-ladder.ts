@@ -1,3 +1,4 @@
+import { joinedRows, rowsAsLetters } from "@/study/model/exploratory";
 import { activeTerms, type Ladder } from "@/study/model/ladder";
 import type { Search } from "@/study/model/search";
 import type { Study } from "@/study/model/study";
@@ -12,8 +13,11 @@ export function searchCandidates({ codebook, scales }: Pick<Study, "codebook" | 
   return [...scales.map((s) => s.id), ...kinds].filter((name) => name !== ladder.outcome && !held.has(name) && !parts.has(name));
 }
 
-/** The ladder that a search leads to: its controls, then what was chosen, marked for good. */
-export function searchedLadder(ladder: Ladder, search: Search, terms: readonly string[], id: string): Ladder {
+/**
+ * The ladder that a search leads to: its controls, then what was chosen, marked for good.
+ * @param rows of the respondents that were searched
+ */
+export function searchedLadder(ladder: Ladder, search: Search, terms: readonly string[], id: string, rows: ArrayLike<number>): Ladder {
   const kept = ladder.steps.slice(0, search.controls);
   const ids = new Set(kept.map((step) => step.id));
   const free = (wanted: string): string => (ids.has(wanted) ? free(`${wanted}-2`) : wanted);
@@ -24,6 +28,7 @@ export function searchedLadder(ladder: Ladder, search: Search, terms: readonly s
     name: `${ladder.name}, searched`.slice(0, 200),
     // a search on what a search has chosen says both
     exploratory: (ladder.exploratory === "" ? found : `${ladder.exploratory}; ${found}`).slice(0, 400),
+    searchedOn: joinedRows(ladder.exploratory === "" ? "" : ladder.searchedOn, rowsAsLetters(rows)),
     // the same respondents as the search had
     alsoComplete: [...new Set([...ladder.alsoComplete, ...search.candidates])],
     steps: [

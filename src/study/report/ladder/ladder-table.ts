@@ -58,7 +58,6 @@ export function ladderTable(ladder: Ladder, fit: LadderFit, sample: AnalysisSamp
     head: ["Term", [SYMBOL.b], [SYMBOL.SE], words`${percent} CI of ${SYMBOL.b}`, "β", [SYMBOL.t], [SYMBOL.p], SR2],
     sections,
     note: [
-      ladder.exploratory === "" ? "" : `Exploratory: ${ladder.exploratory}. p and intervals ignore the search.`,
       `${sample.used} of ${sample.rows} respondents, the same in every step.`,
       hasProducts
         ? `Variables that are part of a product are ${centred}; β from products of z-scores, which are not standardized again.`
