@@ -65,19 +65,27 @@ function fitAtCentres(centres: Float64Array, sums: readonly Float64Array[], neig
     const at = centres[b]!;
     while (from + neighbours < BINS && centres[from + neighbours]! - at < at - centres[from]!) from++;
     const reach = Math.max(at - centres[from]!, centres[from + neighbours - 1]! - at);
-    let [s, sx, sxx, sy, sxy] = [0, 0, 0, 0, 0];
+    const nearness = reach > 0 ? 1 / reach : 0;
+    let s = 0;
+    let sx = 0;
+    let sxx = 0;
+    let sy = 0;
+    let sxy = 0;
     for (let c = from; c < BINS; c++) {
       const d = centres[c]! - at;
-      const distance = Math.abs(d);
+      const distance = d < 0 ? -d : d;
       if (distance > reach) break;
-      const share = reach > 0 ? distance / reach : 0;
+      const share = distance * nearness;
       const tail = 1 - share * share * share;
-      const weight = reach > 0 ? tail * tail * tail : 1;
-      s += weight * w0[c]!;
-      sx += weight * (w1[c]! + d * w0[c]!);
-      sxx += weight * (w2[c]! + 2 * d * w1[c]! + d * d * w0[c]!);
-      sy += weight * y0[c]!;
-      sxy += weight * (y1[c]! + d * y0[c]!);
+      const weight = tail * tail * tail;
+      const own = w0[c]!;
+      const along = w1[c]!;
+      const outcome = y0[c]!;
+      s += weight * own;
+      sx += weight * (along + d * own);
+      sxx += weight * (w2[c]! + d * (2 * along + d * own));
+      sy += weight * outcome;
+      sxy += weight * (y1[c]! + d * outcome);
     }
     if (!(s > 0)) {
       lines[b] = last;
