@@ -19,6 +19,7 @@ export interface LadderBeside {
   step: number;
   fit: LadderFit;
   aicWeight: number | null;
+  bicWeight: number | null;
   /** Of respondents held out, with the spread over folds; null where the folds cannot be made. */
   heldOut: CrossValidation | null;
 }
@@ -44,7 +45,7 @@ export function analyseComparison(
 ): ComparisonResult {
   const fitted = besideOneAnother(comparison, ladders, (ladder, within) => fitLadderOf(study, ladder, responses, columns, within));
   const samples = comparison.models.map(({ name, ladder }) => ({ name, used: fitted.get(ladder)!.sample?.used ?? null }));
-  const beside: Omit<LadderBeside, "aicWeight" | "heldOut">[] = [];
+  const beside: Omit<LadderBeside, "aicWeight" | "bicWeight" | "heldOut">[] = [];
   const candidates: Candidate[] = [];
   let sample: AnalysisSample | null = null;
   for (const { name, ladder, step } of comparison.models) {
@@ -61,7 +62,12 @@ export function analyseComparison(
     return {
       status: "compared",
       sample: sample!,
-      models: beside.map((one, i) => ({ ...one, aicWeight: models[i]!.aicWeight, heldOut: models[i]!.crossValidation })),
+      models: beside.map((one, i) => ({
+        ...one,
+        aicWeight: models[i]!.aicWeight,
+        bicWeight: models[i]!.bicWeight,
+        heldOut: models[i]!.crossValidation,
+      })),
       pairs,
       folds: "folds" in folds ? { names: folds.names } : { reason: folds.reason },
     };

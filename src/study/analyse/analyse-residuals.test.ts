@@ -1,7 +1,7 @@
 import { randomStream } from "@/core/random/random-stream";
 import { Ladder } from "../model/ladder";
 import { Residuals } from "../model/residuals";
-import { bentPredictors, residualFindings, standingOut, whatTheResidualsSay } from "../report/ladder/residual-words";
+import { bentPredictors, pictureNotes, residualFindings, standingOut, whatTheResidualsSay } from "../report/ladder/residual-words";
 import { pullersWords, verdictsThatTurn, whatWithoutSays } from "../report/ladder/without-words";
 import { plain } from "../report/words";
 import { deskOf, ladderOf } from "../test-support/desk";
@@ -99,6 +99,20 @@ describe("what is seen, and what it affects", () => {
     expect(plain(pullersWords(slope, (name) => name))).toMatch(/ who move b of x by more than 2\/√n of its standard error$/);
     const none = asked({ by: "coefficient", column: [{ variable: "gone" }] });
     expect(none).toMatchObject({ refusal: { code: "not-in-step" } });
+  });
+  test("who is predicted by their own answer alone is named, and has no residual to be judged", () => {
+    const only = Array.from({ length: 60 }, (_, i) => (i === 12 ? "alone" : ["one", "two"][i % 2]!));
+    const desk = deskOf({ y: Array.from({ length: 60 }, (_, i) => String(Math.sin(i * 7) + i / 30)), only });
+    const result = analyseResiduals({ residuals: Residuals.parse({ id: "r", ladder: "l" }), ladder: ladderOf(["only"]) }, desk);
+    if (result.status === "refused") throw new Error(result.refusal.code);
+    expect(result.alone).toEqual([13]);
+    expect(result.cases[12]!.studentized).toBeNull();
+    expect(
+      whatTheResidualsSay(result, ladderOf(["only"]), (name) => name)
+        .map(plain)
+        .join(" "),
+    ).toContain("1 respondent is predicted by nothing but their own answer (row 13; leverage 1)");
+    expect(pictureNotes(result)).toHaveLength(5);
   });
   test("a perfect fit is refused with a reason", () => expect(looked(30, (x) => 2 * x + 1).refusal).toMatchObject({ code: "perfect-fit" }));
 });

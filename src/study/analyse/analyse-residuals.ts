@@ -80,6 +80,8 @@ export interface ResidualsTold {
   tests: { spread: BreuschPagan | NoTest; bend: Reset | NoTest; shape: { W: number | null; p: number | null } };
   /** Cook's D: the largest, and how many lie above 4/n and above 1. */
   cooks: { largest: number; above: number; farAbove: number };
+  /** Rows of respondents who are predicted by their own answer alone (leverage 1): nothing can be said of how they fit. */
+  alone: number[];
   /** What if those above 4/n were not in; null where there are none. */
   without: WithoutPullers | { refusal: Refusal } | null;
 }
@@ -173,6 +175,7 @@ function told(
       above: cooks.filter((d) => d > bound).length,
       farAbove: cooks.filter((d) => d > 1).length,
     },
+    alone: c.fullLeverage.map((at) => rows[at - 1]!),
     without: withoutPullers(ladder, step, asked.pulls, { models, sample, cases: c }, desk),
   };
 }

@@ -46,6 +46,7 @@ export function FitTable({
     ["… in the folds, from – to", "folds", (_, of) => spreadOf(of)],
     ["BIC", "BIC", (m) => formatNumber(m.BIC)],
     ["ΔBIC", "dBIC", (m) => formatNumber(distance(m.BIC, leastBic))],
+    ["BIC weight", "bicWeight", (_, of) => formatShare(of.bicWeight, 3)],
   ];
   return (
     <section aria-label="Fit">

@@ -14,11 +14,19 @@ import { type Ladder, LadderIntervals } from "@/study/model/ladder";
 import { ColumnParts } from "@/study/model/column-parts";
 import type { Residuals } from "@/study/model/residuals";
 import { counted, formatNumber, formatPlain } from "@/study/report/format-number";
-import { bentPredictors, residualFindings, residualsTable, standingOut, whatTheResidualsSay } from "@/study/report/ladder/residual-words";
+import {
+  bentPredictors,
+  pictureNotes,
+  residualFindings,
+  residualsTable,
+  standingOut,
+  whatTheResidualsSay,
+} from "@/study/report/ladder/residual-words";
 import { ChartFrame } from "@/ui/charts/ChartFrame";
 import { ResidualHistogram } from "@/ui/charts/ResidualHistogram";
 import { ResidualChart } from "@/ui/charts/ResidualChart";
 import page from "@/ui/parts/page.module.css";
+import { Said } from "@/ui/parts/Said";
 import { SaveAs } from "@/ui/parts/SaveAs";
 import { SettingWord } from "@/ui/parts/SettingWord";
 import { useSaveTable } from "../exploratory";
@@ -176,6 +184,7 @@ function Pictures({ told, along, name }: { told: ResidualsTold; along: string; n
     ];
   }, [cases, smooth, levels, along, p, told.envelope]);
   const out = standingOut(cases, n);
+  const notes = pictureNotes(told);
   return (
     <ChartFrame
       title={name}
@@ -217,10 +226,13 @@ function Pictures({ told, along, name }: { told: ResidualsTold; along: string; n
       }
     >
       <div className={css.residuals}>
-        {views.map((view) => (
+        {views.map((view, k) => (
           <figure key={view.title}>
             <figcaption>{view.title}</figcaption>
             <ResidualChart {...view} format={(v) => formatNumber(v, Math.abs(v) < 1 && v !== 0 ? 2 : 1)} lit={lit} onLight={setLit} />
+            <p className="quiet">
+              <Said>{notes[k]!}</Said>
+            </p>
           </figure>
         ))}
         <figure>
@@ -231,6 +243,9 @@ function Pictures({ told, along, name }: { told: ResidualsTold; along: string; n
             sd={told.s}
             format={(v) => formatNumber(v, Math.abs(v) < 1 && v !== 0 ? 2 : 1)}
           />
+          <p className="quiet">
+            <Said>{notes[4]!}</Said>
+          </p>
         </figure>
       </div>
     </ChartFrame>

@@ -1,6 +1,6 @@
 import type { ResidualCase, ResidualsTold } from "../../analyse/analyse-residuals";
 import type { Ladder } from "../../model/ladder";
-import { counted, listed, formatNumber, formatP, formatPercent, formatValue } from "../format-number";
+import { counted, formatCount, listed, formatNumber, formatP, formatPercent, formatValue } from "../format-number";
 import { pStatement } from "../format-number";
 import type { Titles } from "../level-title";
 import type { PrintTable } from "../print-table";
@@ -83,6 +83,24 @@ export function residualFindings(
   return found;
 }
 
+/** The test that belongs to each picture, in their order: along, shape, who pulls, spread, histogram. */
+export function pictureNotes(told: ResidualsTold): Words[] {
+  const { bend, spread, shape } = told.tests;
+  const { neighbours, cooks, outside } = told;
+  const none = "no test";
+  return [
+    neighbours
+      ? "reason" in neighbours ? none : words`Durbin–Watson ${formatNumber(neighbours.d)}${neighbours.p === null ? "" : words`, ${pStatement(neighbours.p)}`}` // prettier-ignore
+      : "reason" in bend ? none : words`Bend (RESET): ${SYMBOL.F}(${bend.df[0]}, ${bend.df[1]}) = ${formatNumber(bend.F)}, ${pStatement(bend.p)}`, // prettier-ignore
+    outside === null ? "no envelope above 5,000 respondents" : `${formatPercent(outside)} outside the envelope; 5 % would be by chance`,
+    `Largest Cook’s distance ${formatNumber(cooks.largest)}; ${formatCount(cooks.above)} above 4/n`,
+    "reason" in spread
+      ? none
+      : words`Equal spread (Breusch–Pagan): χ²(${spread.df}) = ${formatNumber(spread.chi2)}, ${pStatement(spread.p)}`,
+    shape.p === null ? "Shapiro–Wilk is made for 3 to 5,000 respondents" : words`Shapiro–Wilk ${SYMBOL.W} = ${formatNumber(shape.W, 3)}, ${pStatement(shape.p)}`, // prettier-ignore
+  ];
+}
+
 /** One sentence above the pictures, then what was seen. */
 export function whatTheResidualsSay(told: ResidualsTold, ladder: Pick<Ladder, "errors" | "cluster" | "intervals">, title: Titles): Words[] {
   const found = residualFindings(told, ladder, title);
@@ -105,7 +123,8 @@ export function whatTheResidualsSay(told: ResidualsTold, ladder: Pick<Ladder, "e
       : [
           `No respondent moves the coefficients by much: the largest Cook’s distance is ${formatNumber(told.cooks.largest)}, ${counted(told.cooks.above, "respondent lies", "respondents lie")} above the usual mark of 4/n.`,
         ];
-  return [head, ...found.map((one) => one.says), ...largest];
+  const alone = told.alone.length === 0 ? [] : [`${counted(told.alone.length, "respondent is", "respondents are")} predicted by nothing but ${told.alone.length === 1 ? "their own answer" : "their own answers"} (row ${listed(told.alone.slice(0, 5).map(String))}; leverage 1): a level or a pattern that nobody else has. How they fit cannot be told.`]; // prettier-ignore
+  return [head, ...found.map((one) => one.says), ...alone, ...largest];
 }
 
 /** Respondents to look at first: outside the envelope or pulling, the largest residual first. */
