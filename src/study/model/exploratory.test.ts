@@ -1,6 +1,4 @@
 import fc from "fast-check";
-import { exploratoryWords, markedCsv, markedTable } from "../report/ladder/exploratory-words";
-import { plain } from "../report/words";
 import { ladderOf } from "../test-support/desk";
 import { applyEdits } from "./edit";
 import { exploratoryMark, joinedRows, rowsAsLetters } from "./exploratory";
@@ -49,18 +47,4 @@ test("no change takes it off: not writing it, nor writing it otherwise; a ladder
   expect(exploratoryMark(kept, [2, 3])).toMatchObject({ kind: "exploratory", shared: 1 });
   expect(edited("l", { exploratory: "confirmed" }).exploratory).toBe("chosen by a search among 3");
   expect(edited("free", { name: "Free" }).exploratory).toBe("");
-});
-
-test("tables say it in title, note and every row of a CSV; on other respondents they say that instead", () => {
-  const table = { title: "T", head: ["a"], sections: [], note: "N." };
-  const mark = exploratoryMark(marked([1, 2, 3]), [1, 2])!;
-  expect(plain(markedTable(table, mark).title)).toBe("T, exploratory");
-  expect(plain(markedTable(table, mark).note)).toBe("N. Exploratory: chosen by a search among 3. p and intervals ignore the search (the same respondents chose it); only other respondents can confirm it."); // prettier-ignore
-  expect(markedCsv("\uFEFFa,b\r\n1,2\r\n3,4\r\n", mark)).toBe(
-    "\uFEFFa,b,exploratory\r\n1,2,chosen by a search among 3\r\n3,4,chosen by a search among 3\r\n",
-  );
-  const fresh = exploratoryMark(marked([1, 2, 3]), [4, 5])!;
-  expect(plain(markedTable(table, fresh).title)).toBe("T");
-  expect(exploratoryWords(fresh)).toEqual({ head: "Chosen on other respondents", says: "chosen by a search among 3; none of the 2 respondents here had a part in that." }); // prettier-ignore
-  expect(markedTable(table, null)).toBe(table);
 });
