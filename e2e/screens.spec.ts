@@ -36,7 +36,18 @@ const screens: [string, string, (page: Page) => Promise<void>][] = [
       await expect(page.getByLabel("Its name, to be sure:")).toBeVisible();
     },
   ],
-  ["Theory", "theory", async (page) => expect(page.getByText("not built yet. It will hold")).toBeVisible()],
+  ["Theory", "theory", async (page) => expect(page.getByRole("button", { name: "Write the first" })).toBeVisible()],
+  [
+    "Theory with a hypothesis",
+    "theory",
+    async (page) => {
+      await page.getByRole("button", { name: "Write the first" }).click();
+      await page.getByRole("button", { name: /^Rests on:/ }).click();
+      await page.keyboard.type("Speaking confidence ×");
+      await page.keyboard.press("Enter");
+      await expect(page.getByTestId("verdict H1")).toHaveText("supported");
+    },
+  ],
   ["Responses", "responses", async (page) => expect(page.getByText("L001")).toBeVisible()],
   [
     "Responses with an entry open",

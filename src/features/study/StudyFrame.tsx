@@ -2,14 +2,15 @@
 
 import dynamic from "next/dynamic";
 import { usePathname } from "next/navigation";
-import { type ReactNode, useEffect, useState } from "react";
+import { type ReactNode, useEffect, useState, useSyncExternalStore } from "react";
 import type { Place } from "@/study/kinds/kind";
 import { TOLD } from "@/study/kinds/kinds";
 import { counted, formatCount } from "@/study/report/format-number";
 import { Masthead } from "@/ui/parts/Masthead";
 import page from "@/ui/parts/page.module.css";
 import { GoToRespondent } from "./GoToRespondent";
-import { useStudy, useStudyState } from "./study-context";
+import { THEORY } from "@/study/model/theory";
+import { useSeenStore, useStudy, useStudyState } from "./study-context";
 import { useOutdated } from "./use-seen";
 
 const TrailDrawer = dynamic(() => import("./TrailDrawer"), { ssr: false });
@@ -28,7 +29,7 @@ export function StudyFrame({ children }: { children: ReactNode }) {
     return old === 0 ? words : `${words}, ${old} out of date`;
   };
   const places: [string, string, string][] = [
-    ["Theory", "theory", "not built yet"],
+    ["Theory", "theory", stale(useHypothesesWords(), "theory")],
     ["Responses", "responses", `${formatCount(dataset.rows)} rows`],
     ["Scales", "scales", stale(count(study.scales.length, "scale"), "scales")],
     ["First look", "first-look", stale(count(Math.max(1, study.looks.length), "look"), "first-look")],
@@ -47,6 +48,17 @@ export function StudyFrame({ children }: { children: ReactNode }) {
       <Foot />
     </>
   );
+}
+
+/** How many hypotheses are supported, as they stood when they were last looked at. */
+function useHypothesesWords(): string {
+  const { study } = useStudy();
+  const seen = useSeenStore();
+  const known = useSyncExternalStore(seen.subscribe, seen.snapshot, seen.snapshot);
+  const n = study.hypotheses.length;
+  if (n === 0) return "no hypotheses yet";
+  const supported = known.get(`theory ${THEORY}`)?.numbers[0]?.value ?? null;
+  return supported === null ? counted(n, "hypothesis", "hypotheses") : `${supported} of ${n} supported`;
 }
 
 /** What could not be done or saved. */

@@ -6,6 +6,7 @@ import { derived } from "./derived";
 import { filter } from "./filter";
 import { firstLook } from "./first-look";
 import { groups } from "./groups";
+import { hypothesis } from "./hypothesis";
 import { importance } from "./importance";
 import { ladder } from "./ladder";
 import { ladderDepth } from "./ladder-depth";
@@ -20,6 +21,7 @@ import { search } from "./search";
 import { seriousness } from "./seriousness";
 import { shift } from "./shift";
 import { structure } from "./structure";
+import { theory } from "./theory";
 import { variable } from "./variable";
 
 /**
@@ -44,6 +46,8 @@ export const KINDS = [
   search,
   shift,
   added,
+  hypothesis,
+  theory,
   firstLook,
   pair,
   points,

@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { Correction } from "./correction";
 import { DerivedVariable } from "./derived";
+import type { Hypothesis } from "./hypothesis";
 import type { Ladder } from "./ladder";
 import { Reading } from "./reading";
 import { RespondentFilter } from "./respondent-filter";
@@ -20,4 +21,4 @@ type Whole = z.infer<typeof StudyContext>;
 export type StudyContext = Pick<Whole, "codebook" | "scales"> & Partial<Pick<Whole, "corrections" | "readings" | "derived" | "filters">>;
 
 /** The lists of a study that the definitions of its objects may look at. */
-export type StudyParts = Readonly<Whole> & { readonly ladders: readonly Ladder[] };
+export type StudyParts = Readonly<Whole> & { readonly ladders: readonly Ladder[]; readonly hypotheses: readonly Hypothesis[] };

@@ -60,7 +60,7 @@ export function PairDifferences({ pairs }: { pairs: readonly ComparedPair[] }) {
                 format={(v) => formatNumber(v)}
               />
             </ChartFrame>
-            <p>
+            <p className={css.running}>
               They differ most about{" "}
               {farthest.slice(0, 5).map(({ case: row, difference }, k) => (
                 <span key={row}>

@@ -21,11 +21,12 @@ export function DrawnState(props: { drawn: Drawn; noun: string; stopped: string;
         </>
       ) : computing ? (
         <>
-          {formatCount(done)} of {formatCount(of)} {noun}
-          {left !== null && `, about ${left} s left`} <progress value={done} max={Math.max(1, of)} aria-label={`Drawn ${noun}`} />{" "}
+          {/* first, so that it stays where it is while the numbers beside it grow */}
           <button type="button" className="link" onClick={drawn.stop}>
             Stop
-          </button>
+          </button>{" "}
+          <progress value={done} max={Math.max(1, of)} aria-label={`Drawn ${noun}`} /> {formatCount(done)} of {formatCount(of)} {noun}
+          {left !== null && `, about ${left} s left`}
         </>
       ) : done < of || of === 0 ? (
         <>

@@ -1,5 +1,8 @@
 "use client";
 
+import { useRouter } from "next/navigation";
+import { columnKey } from "@/core/regression/terms";
+import { newHypothesis, restsOnColumn, testableColumns } from "@/features/study/hypothesis-edits";
 import type { LadderFit } from "@/core/regression/ladder";
 import { useStudy } from "@/features/study/study-context";
 import { Groups } from "@/study/model/groups";
@@ -24,6 +27,7 @@ import { shiftChoices, shiftEdit, stepQuestions } from "./step-questions";
 export function Probes({ ladder, step, fit }: { ladder: Ladder; step: number; fit: LadderFit }) {
   const { study, store, title } = useStudy();
   const { open: openUp } = useOpen();
+  const router = useRouter();
   const own = <T extends { ladder: string }>(list: readonly T[]) => list.filter((one) => one.ladder === ladder.id);
   const questions = stepQuestions(study, ladder, step, fit, title);
   const grouped = own(study.groups);
@@ -45,6 +49,18 @@ export function Probes({ ladder, step, fit }: { ladder: Ladder; step: number; fi
     ...own(study.searches).map((one) => <SearchSheet key={`search ${one.id}`} search={one} ladder={ladder} />),
   ];
   const still = shiftChoices(study, ladder, step, fit).filter(({ moved }) => !moved);
+  const columns = testableColumns(ladder, step + 1, fit);
+  const claimed = [
+    { value: "change", label: "what the step adds" },
+    ...columns.map((parts) => ({ value: `c ${columnKey(parts)}`, label: `the coefficient of ${partsTitle(parts, title)}` })),
+  ];
+  const claim = (key: string) => {
+    const parts = columns.find((one) => `c ${columnKey(one)}` === key);
+    const at = step + 1 === ladder.steps.length ? null : step + 1;
+    // its numbers stand above: no direction stood before them
+    const made = newHypothesis(study, { ladder: ladder.id, step: at, rests: parts ? restsOnColumn(parts) : { on: "change" } }, true);
+    if (store.edit(...made.edits)) router.push(`/studies/${store.id}/theory?hypothesis=${made.id}`);
+  };
   const open = questions.length + still.length + unasked.length > 0;
   if (sheets.length === 0 && !open) return null;
   return (
@@ -76,6 +92,18 @@ export function Probes({ ladder, step, fit }: { ladder: Ladder; step: number; fi
                   onChange={(key) => store.edit(shiftEdit(study, ladder, step, fit, key))}
                 />{" "}
                 change from step {step}?
+              </li>
+            )}
+            {claimed.length > 0 && (
+              <li>
+                Make a hypothesis of{" "}
+                <SettingWord
+                  label="What a hypothesis rests on"
+                  value={null}
+                  text="a number of this step"
+                  choices={claimed}
+                  onChange={claim}
+                />
               </li>
             )}
             {unasked.length > 0 && (

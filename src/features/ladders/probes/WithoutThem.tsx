@@ -91,7 +91,7 @@ function SideBySide({ without, ladder }: { without: WithoutPullers; ladder: Ladd
   return (
     <>
       {movers.length > 0 && (
-        <p>
+        <p className={ladders.running}>
           Most:{" "}
           {movers.slice(0, 5).map(({ row, value }, k) => (
             <span key={row}>

@@ -1,0 +1,56 @@
+/** A predictor of the picture: a thread to the outcome. */
+export interface Thread {
+  key: string;
+  name: string;
+  /** Step in which it enters, from 0. */
+  step: number;
+}
+
+/** What is claimed of a thread, or of one that acts on another. */
+export interface Claimed {
+  code: string;
+  /** `+`, `−`, `0`, or nothing. */
+  sign: string;
+  verdict: string;
+}
+
+export interface TheoryPicture {
+  outcome: string;
+  steps: { name: string; claim: Claimed | null }[];
+  threads: (Thread & { claims: Claimed[] })[];
+  /** A moderator that acts on a relation: opens where it strengthens, closes where it weakens. */
+  wedges: { from: string; on: string; opens: boolean | null; claim: Claimed }[];
+}
+
+/** How a verdict is stroked: told apart by its dash and the word at its end. */
+export const STROKES: Readonly<Record<string, { width: number; dash: string }>> = {
+  supported: { width: 3, dash: "" },
+  "not supported": { width: 1.4, dash: "10 4 2 4" },
+  "opposite direction": { width: 3, dash: "2 3" },
+  "too uncertain to say": { width: 1.8, dash: "8 5" },
+  "practically nothing": { width: 1.8, dash: "2 5" },
+  "not testable yet": { width: 1, dash: "" },
+};
+
+export const ROW = 46;
+export const TOP = 40;
+export const LEFT = 300;
+export const EDGE = 590;
+export const WIDTH = 800;
+
+export const heightOf = ({ threads }: TheoryPicture) => TOP + Math.max(1, threads.length) * ROW + 34;
+/** Middle of a thread, from 0. */
+export const middleOf = (at: number) => TOP + at * ROW + ROW / 2;
+
+/** Where wedges stand along the threads, so that none stands on another. */
+export function wedgePlaces(count: number): number[] {
+  return Array.from({ length: count }, (_, k) => LEFT + 60 + ((EDGE - LEFT - 140) * (k + 0.5)) / Math.max(1, count));
+}
+
+/** From the first to the last thread of each step, in places from 0; steps without a thread are left out. */
+export function brackets({ steps, threads }: TheoryPicture): { step: number; from: number; to: number }[] {
+  return steps.flatMap((_, step) => {
+    const own = threads.flatMap((thread, at) => (thread.step === step ? [at] : []));
+    return own.length === 0 ? [] : [{ step, from: own[0]!, to: own.at(-1)! }];
+  });
+}
