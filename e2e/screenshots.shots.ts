@@ -29,7 +29,6 @@ test("pictures of the main views", async ({ page }) => {
   await page.goto(app.address);
   await page.getByLabel("File of answers").setInputFiles({ name: "evening survey.csv", mimeType: "text/csv", buffer: surveyExport() });
   await expect(page.getByRole("button", { name: "Begin the study" })).toBeVisible();
-  await shot(page, "arrived");
   await page.getByRole("button", { name: "Begin the study" }).click();
   await page.getByRole("button", { name: "Read as 1 to 5: q2_1" }).click();
   await page.getByRole("button", { name: "Change how q3_1 is read" }).click();
@@ -45,7 +44,6 @@ test("pictures of the main views", async ({ page }) => {
   await page.getByRole("button", { name: "Let the factors correlate" }).click();
   await expect(page.getByRole("heading", { name: /^Pattern loadings/ })).toBeVisible();
   await page.evaluate(() => document.getElementById("loadings")!.scrollIntoView());
-  await shot(page, "loadings");
   await page.goto(place("first-look"));
   await expect(page.getByTestId("look-table")).toBeVisible();
   await page.getByTestId("look-table").getByRole("button", { name: /^Willingness to speak with Speaking confidence/ }).hover(); // prettier-ignore
@@ -142,6 +140,32 @@ test("pictures of the main views", async ({ page }) => {
   await page.getByRole("button", { name: "Fit all on the common sample" }).click();
   await expect(page.getByTestId("fit-beside")).toBeVisible();
   await shot(page, "side-by-side");
+  await page.goto(place("ladders"));
+  await page.getByRole("button", { name: "Can the residuals be trusted?" }).click();
+  await expect(page.getByRole("article", { name: /^Probe: residuals/ }).getByRole("img")).toHaveCount(5);
+  await top(/^Probe: residuals/);
+  await shot(page, "residuals");
+  await page.getByRole("button", { name: "Take the last change back" }).click();
+  await page.getByRole("button", { name: "Step 1", exact: true }).click();
+  await page.getByRole("button", { name: "Which further predictors would a search choose?" }).click();
+  await expect(page.getByRole("slider", { name: "Columns that are taken" })).toBeVisible();
+  await top(/^Probe: search/);
+  await shot(page, "search");
   await page.goto(place("theory"));
+  const word = async (label: RegExp, typed: string) => {
+    await page.getByRole("button", { name: label }).click();
+    await page.keyboard.type(typed);
+    await page.keyboard.press("Enter");
+  };
+  const hypothesis = async (button: string, words: readonly (readonly [RegExp, string])[]) => {
+    await page.getByRole("button", { name: button }).click();
+    for (const [label, typed] of words) await word(label, typed);
+  };
+  await hypothesis("Write the first", [[/^Step:/, "step 2"], [/^Rests on:/, "Speaking confidence"], [/^Expected:/, "to lie above 0"]]); // prettier-ignore
+  await hypothesis("+ A hypothesis", [[/^Step:/, "step 2"], [/^Rests on:/, "what the step adds"]]); // prettier-ignore
+  await hypothesis("+ A hypothesis", [[/^Rests on:/, "Speaking confidence ×"], [/^Expected:/, "to lie above 0"]]); // prettier-ignore
+  await hypothesis("+ A hypothesis", [[/^Rests on:/, "coefficient of Age"], [/^Expected:/, "to lie below 0"]]); // prettier-ignore
+  await word(/^Smallest effect: any/, "below |β| = .10");
+  await expect(page.getByTestId("verdict H4")).toHaveText("practically nothing");
   await shot(page, "theory");
 });
