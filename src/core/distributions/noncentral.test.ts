@@ -3,7 +3,7 @@ import { fUpperTail } from "./f-distribution";
 import { noncentralF } from "./noncentral-f";
 import { noncentralT } from "./noncentral-t";
 
-const { expected } = JSON.parse(readFileSync("reference/planning.json", "utf8"));
+const { expected } = JSON.parse(readFileSync("reference/planning/planning.json", "utf8"));
 const error = (got: number, wanted: number) => Math.abs(got - wanted) / wanted;
 
 /** Largest relative error of both tails at all points of a block; tails below its floor are no values. */

@@ -13,7 +13,7 @@ import {
 import { judge, normalTheory, replicateP } from "./verdict";
 import fc from "fast-check";
 
-const { expected } = JSON.parse(readFileSync("reference/planning.json", "utf8"));
+const { expected } = JSON.parse(readFileSync("reference/planning/planning.json", "utf8"));
 const close = (got: number, wanted: number, within = 1e-9) =>
   expect(Math.abs(got - wanted) / Math.max(Math.abs(wanted), 1e-12)).toBeLessThan(within);
 /** `u 1, p 3, n 50, dR2 0.05` as numbers by name. */
