@@ -45,6 +45,30 @@ test("a hypothesis is written word by word, stands by the compute command's numb
   await expect(page.getByTestId("verdict H2")).toHaveText("not testable yet");
 });
 
+test("an expectation that was written before anybody looked at the ladder is tested one-sided; changed afterwards it no longer is", async ({
+  page,
+}) => {
+  const word = async (label: RegExp, typed: string) => {
+    await page.getByRole("button", { name: label }).click();
+    await page.keyboard.type(typed);
+    await page.keyboard.press("Enter");
+  };
+  await page.goto(place());
+  await page.getByRole("button", { name: "Write the first" }).click();
+  await word(/^Expected:/, "to lie above 0");
+  await word(/^Rests on:/, "Months");
+  await expect(page.getByLabel("Margin")).toContainText("stood before the result was first looked at: one-sided");
+  await saved(page);
+  const document = await app.compute(app.demo, "demo/canal-street.csv");
+  const [h1] = Object.values<any>(document.theories.theory.hypotheses);
+  const own = Object.values<any>(document.ladders)[0];
+  expect(h1.settings.before).toBe(true);
+  expect(h1.p).toBeCloseTo(own.standardized["3"].months_enrolled.p / 2, 12);
+  await word(/^Expected:/, "to lie below 0");
+  await expect(page.getByLabel("Margin")).toContainText("set after the result could be seen: two-sided");
+  await expect(page.getByTestId("verdict H1")).toHaveText("opposite direction");
+});
+
 test("made from a number of a ladder: its direction did not stand before, the product is a wedge, moved it takes another code", async ({
   page,
 }) => {

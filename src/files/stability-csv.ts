@@ -1,10 +1,9 @@
-import Papa from "papaparse";
 import type { SearchStability } from "@/study/analyse/joined-stability";
-import { guarded } from "./spreadsheet-guard";
+import { csvOf } from "./csv-cells";
 
 /** In how many of the samples each candidate was chosen, a row a candidate. */
 export function stabilityCsv({ terms, chosen, drawn }: SearchStability): string {
-  const fields = ["candidate", "samples", "of", "chosen_here"];
-  const data = terms.map((term, k) => [guarded(term), drawn.times[k]!, drawn.resamples - drawn.failed, chosen.includes(term) ? 1 : 0]);
-  return `\uFEFF${Papa.unparse({ fields, data }, { newline: "\r\n" })}\r\n`;
+  const drew = drawn.resamples - drawn.failed;
+  const rows = terms.map((term, k) => [term, drawn.times[k]!, drew, chosen.includes(term) ? 1 : 0]);
+  return csvOf([["candidate", "samples", "of", "chosen_here"], ...rows]);
 }

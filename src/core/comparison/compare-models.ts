@@ -1,4 +1,4 @@
-import { evenBins, type Histogram } from "../describe/histogram";
+import { binsFor, evenBins, type Histogram } from "../describe/histogram";
 import { orderOf } from "../describe/order-of";
 import { quantile } from "../describe/quantile";
 import { standardDeviation } from "../describe/standard-deviation";
@@ -137,7 +137,7 @@ function pairOf(a: Candidate, b: Candidate, bicA: number | null, bicB: number | 
     absolute: { ...fiveNumbers(absolute), mean: absolute.reduce((sum, v) => sum + v / absolute.length, 0) },
     nested,
     together: nested ? null : bothTogether(a.fit, b.fit),
-    histogram: evenBins(signed, Math.max(8, Math.min(40, Math.round(2 * Math.cbrt(signed.length))))),
+    histogram: evenBins(signed, binsFor(signed.length)),
     farthest: Array.from(order.slice(-FARTHEST).reverse(), (i) => ({ case: a.cases[i]!, difference: signed[i]! })),
   };
 }

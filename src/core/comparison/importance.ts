@@ -1,5 +1,6 @@
 import { mean } from "../describe/mean";
 import { randomStream, type RandomStream } from "../random/random-stream";
+import { seededCounts } from "../resampling/draw";
 import { shuffle } from "../random/shuffle";
 import { explainedBy } from "../search/explained";
 import type { Searchable, SearchGround } from "../search/search-ground";
@@ -55,14 +56,12 @@ export function importanceResamples(
   const found = new Float64Array(count * m);
   const one = { of: new Int32Array(n), count: 1 };
   for (let k = 0; k < count; k++) {
-    const stream = randomStream(seed, first + k);
-    const times = new Int32Array(n);
-    for (let i = 0; i < n; i++) times[stream.below(n)]!++;
+    const times = seededCounts(n, seed, first + k);
     const training = trainingGround(ground, foldProducts(ground, one, times)[0]!);
     let [sum, squares] = [0, 0];
-    times.forEach((count_, i) => {
-      sum += count_ * (y[i]! - centre);
-      squares += count_ * (y[i]! - centre) ** 2;
+    times.forEach((often, i) => {
+      sum += often * (y[i]! - centre);
+      squares += often * (y[i]! - centre) ** 2;
     });
     // what the controls explain of what was drawn
     const own = training && { ...training.ground, controlsR2: ground.controls === 0 ? 0 : 1 - training.ground.rest / (squares - sum ** 2 / n) }; // prettier-ignore

@@ -43,6 +43,9 @@ export function evenBins(values: Float64Array, bins: number): Histogram {
   return { edges: Array.from({ length: bins + 1 }, (_, i) => low + i * width), counts };
 }
 
+/** How many bins suit n values: twice the cube root, 8 to 40. */
+export const binsFor = (n: number) => Math.max(8, Math.min(40, Math.round(2 * Math.cbrt(n))));
+
 const MOST_ON_GRID = 400;
 
 /** The smallest step between distinct values when every value lies on multiples of it, as 0.5 for half hours. */

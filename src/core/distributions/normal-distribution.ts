@@ -10,3 +10,8 @@ export function normalUpperTail(z: number): number {
 export function normalQuantile(p: number): number {
   return -Math.SQRT2 * erfcinv(2 * p);
 }
+
+/** φ(z). */
+export function normalDensity(z: number): number {
+  return Math.exp(-0.5 * z * z) / Math.sqrt(2 * Math.PI);
+}

@@ -46,3 +46,12 @@ function upperHalf(bits: number, units: number): number {
   const low = (bits & 65535) * units;
   return Math.floor(((bits >>> 16) * units + Math.floor(low / 65536)) / 65536);
 }
+
+/** How often each of so many units is drawn in a replicate: the same for (seed, replicate) everywhere. */
+export function seededCounts(units: number, seed: number, replicate: number): Uint8Array {
+  const state = new Int32Array(4);
+  seededState(seed, replicate, 0, state);
+  const counts = new Uint8Array(units);
+  drawCounts(counts, state);
+  return counts;
+}

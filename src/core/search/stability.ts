@@ -1,5 +1,5 @@
 import type { Folds } from "../comparison/cross-validation";
-import { randomStream } from "../random/random-stream";
+import { seededCounts } from "../resampling/draw";
 import { FoldWithoutControlsError, lassoFolds } from "./lasso-folds";
 import { chosenPoint, type SearchLimits, termsOf, waysOn } from "./methods";
 import type { SearchMethod } from "./search-methods";
@@ -45,10 +45,7 @@ export function stability(
   const found: Stability = { resamples: count, failed: 0, times: new Int32Array(ground.terms.length), sizes: new Int32Array(ground.terms.length + 1), same: 0 }; // prettier-ignore
   const one: Folds = folds !== null && needsFolds(choosing) ? folds : { of: new Int32Array(n), count: 1 };
   for (let r = first; r < first + count; r++) {
-    const stream = randomStream(seed, r);
-    const times = new Int32Array(n);
-    for (let i = 0; i < n; i++) times[stream.below(n)]!++;
-    const terms = chosenOn(ground, foldProducts(ground, one, times), choosing);
+    const terms = chosenOn(ground, foldProducts(ground, one, seededCounts(n, seed, r)), choosing);
     if (terms === null) found.failed++;
     else {
       ground.terms.forEach((term, k) => terms.includes(term.name) && found.times[k]!++);

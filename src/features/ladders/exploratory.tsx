@@ -1,9 +1,10 @@
 "use client";
 
 import { createContext, useContext } from "react";
+import { markedCsv } from "@/files/marked-csv";
 import { tableAsHtml } from "@/files/table-html";
 import type { ExploratoryMark } from "@/study/model/exploratory";
-import { exploratoryWords, markedCsv, markedTable } from "@/study/report/ladder/exploratory-words";
+import { exploratoryWords, markedTable } from "@/study/report/ladder/exploratory-words";
 import type { PrintTable } from "@/study/report/print-table";
 import { fileName, saveFile } from "@/ui/parts/save-file";
 import css from "./ladders.module.css";

@@ -6,7 +6,7 @@ import { useStudy } from "@/features/study/study-context";
 import type { Hypothesis } from "@/study/model/hypothesis";
 import type { Ladder } from "@/study/model/ladder";
 import { partsTitle } from "@/study/report/ladder/coefficient-words";
-import { EXPECTATIONS, type Expectation, expectationOf, restsKey } from "@/study/report/theory-words";
+import { EXPECTATIONS, type Expectation, expectationOf, restsChoices, restsKey } from "@/study/report/theory-words";
 import { FieldWord } from "@/ui/parts/FieldWord";
 import { SettingWord } from "@/ui/parts/SettingWord";
 import { restsOnColumn, testableColumns } from "@/features/study/hypothesis-edits";
@@ -26,11 +26,7 @@ export function HypothesisSettings(props: {
   const last = ladder?.steps.length ?? 1;
   const step = Math.min(h.step ?? last, last);
   const columns = ladder ? testableColumns(ladder, step, fit) : [];
-  const rests = [
-    { value: "open", label: "nothing yet" },
-    { value: "change", label: "what the step adds" },
-    ...columns.map((parts) => ({ value: `c ${columnKey(parts)}`, label: `the coefficient of ${partsTitle(parts, title)}` })),
-  ];
+  const rests = [{ value: "open", label: "nothing yet" }, ...restsChoices(columns, title)];
   const expects = (Object.entries(EXPECTATIONS) as [Expectation, string][]).map(([value, label]) => ({ value, label }));
   const beta = h.rests.on === "coefficient" && h.rests.metric === "beta";
   const take = (key: string) => {
@@ -58,7 +54,24 @@ export function HypothesisSettings(props: {
             choices={ladder.steps.map((_, k) => ({ value: String(k + 1), label: `step ${k + 1}` }))}
             onChange={(value) => onChange({ step: Number(value) === last ? null : Number(value) })}
           />
-          {": it rests on "}
+          {h.rests.on === "change" ? ": it rests on " : ": "}
+          {h.rests.on !== "change" && (
+            <>
+              {/* before the number: what is expected then stands before its result */}
+              {"expected "}
+              <SettingWord
+                label="Expected"
+                value={expectationOf(h)}
+                text={EXPECTATIONS[expectationOf(h)]}
+                choices={expects}
+                onChange={(value) => {
+                  const [claim, direction] = value.split(" ") as [Hypothesis["claim"], Hypothesis["direction"]];
+                  onChange({ claim, direction });
+                }}
+              />
+              {", resting on "}
+            </>
+          )}
           <SettingWord
             label="Rests on"
             main
@@ -81,17 +94,6 @@ export function HypothesisSettings(props: {
               { value: "b", label: "b, in raw units" },
             ]}
             onChange={(metric) => onChange({ rests: { ...(h.rests as Extract<Hypothesis["rests"], { on: "coefficient" }>), metric: metric as "beta" | "b" } })} // prettier-ignore
-          />
-          {", expected "}
-          <SettingWord
-            label="Expected"
-            value={expectationOf(h)}
-            text={EXPECTATIONS[expectationOf(h)]}
-            choices={expects}
-            onChange={(value) => {
-              const [claim, direction] = value.split(" ") as [Hypothesis["claim"], Hypothesis["direction"]];
-              onChange({ claim, direction });
-            }}
           />
           {"; what matters begins at "}
           <FieldWord

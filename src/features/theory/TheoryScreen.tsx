@@ -57,8 +57,9 @@ export function TheoryScreen() {
     if (store.edit(...made.edits)) open(made.id);
   };
   const change = (of: Hypothesis) => (to: Partial<Hypothesis>) => {
-    // verdicts on this page have shown the result as well
-    const seen = stands.has(of.id) || (of.ladder !== null && looked(of.ladder));
+    // a verdict on this page has shown the result as well
+    const shown = stands.get(of.id)?.estimate ?? null;
+    const seen = shown !== null || (of.ladder !== null && looked(of.ladder));
     void store.edit({ subject: "hypothesis", id: of.id, to: changed(of, to, seen) });
   };
   const pictured = study.ladders.filter((l) => hypotheses.some((one) => one.ladder === l.id && one.rests.on !== "open"));

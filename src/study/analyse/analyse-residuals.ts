@@ -1,10 +1,7 @@
-import { evenBins, type Histogram } from "@/core/describe/histogram";
-import { mean } from "@/core/describe/mean";
-import { standardDeviation } from "@/core/describe/standard-deviation";
-import { lowess } from "@/core/describe/lowess";
+import { binsFor, evenBins, type Histogram } from "@/core/describe/histogram";
 import { orderOf } from "@/core/describe/order-of";
 import { type Bend, bendOf } from "@/core/diagnostics/bend";
-import { caseStatistics, type PerCase } from "@/core/diagnostics/case-statistics";
+import { caseStatistics } from "@/core/diagnostics/case-statistics";
 import { simulatedEnvelope } from "@/core/diagnostics/envelope";
 import {
   breuschPagan,
@@ -15,7 +12,7 @@ import {
   type Reset,
   reset,
 } from "@/core/diagnostics/residual-tests";
-import { normalQuantile } from "@/core/distributions/normal-distribution";
+import { normalDensity, normalQuantile } from "@/core/distributions/normal-distribution";
 import type { LadderModels } from "@/core/regression/ladder";
 import type { Fit } from "@/core/regression/least-squares";
 import type { Desk } from "../kinds/kind";
@@ -25,6 +22,7 @@ import type { AnalysisSample } from "../prepare/analysis-sample";
 import { fitLadderOf } from "./analyse-ladder";
 import { PerfectFitError, type Refusal, refusalOf } from "./refusal";
 import { normality } from "./variable-results";
+import { byLevel, type ResidualLevel, seenAlong, smoothOf, type SmoothPoint } from "./residuals-along";
 import { type WithoutPullers, withoutPullers } from "./without-pullers";
 
 /** One respondent as the pictures have it. */
@@ -44,14 +42,6 @@ export interface ResidualCase {
   upper: number | null;
 }
 
-export interface ResidualLevel {
-  level: string;
-  n: number;
-  mean: number;
-  /** Null for a single respondent. */
-  sd: number | null;
-}
-
 export interface ResidualsTold {
   status: "told";
   sample: AnalysisSample;
@@ -66,14 +56,14 @@ export interface ResidualsTold {
   cases: ResidualCase[];
   /** Levels of a category that they are seen along, each with its respondents, mean and SD of the residuals; null along a number. */
   levels: ResidualLevel[] | null;
-  /** Counts of all residuals. */
-  histogram: Histogram;
+  /** Counts of all residuals, and what normal ones of their SD would come to at some places. */
+  histogram: Histogram & { normal: { x: number; y: number }[] };
   /** Of predictors that are numbers, by themselves in the step: whether their squares would add anything. */
   bends: { variable: string; lowest: number; bend: Bend | NoTest }[];
   /** Whether neighbours resemble one another, in the order of the rows; null where they are not seen so. */
   neighbours: DurbinWatson | NoTest | null;
   /** Smooth of the residuals, and of √|studentized|, along x, at these places; of a category its levels. */
-  smooth: { x: number; residual: number; spread: number }[];
+  smooth: SmoothPoint[];
   envelope: { samples: number; seed: number } | null;
   /** Share of residuals outside the envelope; about .05 where all is well. */
   outside: number | null;
@@ -90,7 +80,6 @@ export type ResidualsResult = ResidualsTold | { status: "refused"; sample: Analy
 
 /** Up to so many respondents all are drawn, and the envelope is simulated. */
 export const MOST_DRAWN = 5000;
-const SMOOTH_AT = 60;
 
 /** @throws nothing: what cannot be told is refused with its reason */
 export function analyseResiduals({ residuals: asked, ladder }: { residuals: Residuals; ladder: Ladder }, desk: Desk): ResidualsResult {
@@ -158,7 +147,7 @@ function told(
     n,
     cases,
     ...(levels === null ? { levels: null, smooth: smoothOf(xs, residuals, c.studentized) } : byLevel(levels, xs, residuals, c.studentized)),
-    histogram: evenBins(residuals, Math.max(8, Math.min(30, Math.round(2 * Math.cbrt(n))))),
+    histogram: besideNormal(evenBins(residuals, binsFor(n)), Math.sqrt(fit.ssResidual / df)),
     bends: bendsOf(ladder, step, fit, sample, desk),
     neighbours: asked.rows
       ? durbinWatson(
@@ -180,49 +169,6 @@ function told(
   };
 }
 
-/** What each case is seen along; NaN for who has no value of it: such are in no picture of it, and in all numbers. */
-function seenAlong({ along, rows: byRow }: Residuals, { study, columns }: Desk, rows: ArrayLike<number>, fitted: Float64Array) {
-  if (byRow) return { xs: Float64Array.from(rows), levels: null };
-  if (along === null) return { xs: fitted, levels: null };
-  if (study.codebook.some(({ name, kind }) => name === along && kind === "category")) {
-    const { levels, codes, missing } = columns.categories(along);
-    return { xs: Float64Array.from(rows, (row) => (missing[row - 1] ? NaN : codes[row - 1]!)), levels };
-  }
-  const { values, missing } = columns.numbers(along);
-  return { xs: Float64Array.from(rows, (row) => (missing[row - 1] ? NaN : values[row - 1]!)), levels: null };
-}
-
-function smoothOf(xs: Float64Array, residuals: Float64Array, studentized: PerCase): ResidualsTold["smooth"] {
-  const having = Int32Array.from(xs.keys()).filter((i) => !Number.isNaN(xs[i]!));
-  const there = orderOf(Float64Array.from(having, (i) => xs[i]!)).map((k) => having[k]!);
-  const x = Float64Array.from(there, (i) => xs[i]!);
-  const own = lowess(x, Float64Array.from(there, (i) => residuals[i]!)); // prettier-ignore
-  const spread = lowess(x, Float64Array.from(there, (i) => Math.sqrt(Math.abs(studentized[i] ?? 0)))); // prettier-ignore
-  const pace = Math.max(1, Math.floor(x.length / SMOOTH_AT));
-  const places = Array.from(x, (_, k) => k).filter((k) => k % pace === 0 || k === x.length - 1);
-  return places.map((i) => ({ x: x[i]!, residual: own[i]!, spread: spread[i]! }));
-}
-
-/** Level by level, those that nobody has left out. */
-function byLevel(
-  names: readonly string[],
-  xs: Float64Array,
-  residuals: Float64Array,
-  studentized: PerCase,
-): Pick<ResidualsTold, "levels" | "smooth"> {
-  const told = names.flatMap((level, at) => {
-    const own = Int32Array.from(xs.keys()).filter((i) => xs[i] === at);
-    if (own.length === 0) return [];
-    const e = Float64Array.from(own, (i) => residuals[i]!);
-    const spread = mean(Float64Array.from(own, (i) => Math.sqrt(Math.abs(studentized[i] ?? 0))));
-    return [{ level, at, n: own.length, mean: mean(e), sd: own.length > 1 ? standardDeviation(e) : null, spread }];
-  });
-  return {
-    levels: told.map(({ level, n, mean: centre, sd }) => ({ level, n, mean: centre, sd })),
-    smooth: told.map(({ at, mean: residual, spread }) => ({ x: at, residual, spread })),
-  };
-}
-
 /** Of each number that is a term of the step by itself. */
 function bendsOf(ladder: Ladder, step: number, fit: Fit, { rowsUsed }: AnalysisSample, { study, columns }: Desk): ResidualsTold["bends"] {
   const terms = ladder.steps.slice(0, step).flatMap(activeTerms);
@@ -235,4 +181,18 @@ function bendsOf(ladder: Ladder, step: number, fit: Fit, { rowsUsed }: AnalysisS
       const own = Float64Array.from(rowsUsed, (row) => values[row - 1]!);
       return { variable, lowest: own.reduce((a, b) => Math.min(a, b), Infinity), bend: bendOf(fit, own) };
     });
+}
+
+const CURVE_AT = 81;
+
+/** @param sd residual SD */
+function besideNormal(histogram: Histogram, sd: number): ResidualsTold["histogram"] {
+  const { edges, counts } = histogram;
+  const [low, high] = [edges[0]!, edges.at(-1)!];
+  const size = counts.reduce((sum, count) => sum + count, 0) * (edges[1]! - edges[0]!);
+  const normal = Array.from({ length: CURVE_AT }, (_, k) => {
+    const x = low + ((high - low) * k) / (CURVE_AT - 1);
+    return { x, y: (size * normalDensity(x / sd)) / sd };
+  });
+  return { ...histogram, normal };
 }

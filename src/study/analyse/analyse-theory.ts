@@ -59,7 +59,8 @@ export function analyseTheory(
 ): TheoryResult {
   const fitted = new Map(
     ladders.map((ladder): [string, Fitted] => {
-      const found = fitLadderOf(study, ladder, responses, columns);
+      // all intervals at 1 − α, that of ΔR² too
+      const found = fitLadderOf(study, { ...ladder, confidence: 1 - theory.alpha }, responses, columns);
       if (found.status === "refused") return [ladder.id, found];
       const exploratory = exploratoryMark(ladder, found.sample.rowsUsed)?.kind === "exploratory";
       return [ladder.id, { status: "fitted" as const, fit: ladderTables(found.models), n: found.sample.used, exploratory }];

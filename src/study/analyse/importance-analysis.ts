@@ -44,6 +44,7 @@ function importanceResults(asked: Importance, desk: Desk, { dealt }: WorkedOut) 
     R2_controls: found.of.controlsR2,
     bootstrap: intervals && {
       resamples: intervals.resamples,
+      confidence: intervals.confidence,
       failed: intervals.failed,
       intervals: Object.fromEntries(intervals.terms.map((key, k) => [key, { lower: intervals.lower[k]!, upper: intervals.upper[k]! }])),
     },

@@ -19,5 +19,5 @@ export function resampledImportance(
   const shares = importanceResamples(ground, parents, { seed: question.importance.seed, ...range }, (done) =>
     desk.progress(done, range.count),
   );
-  return { first: range.first, terms: ground.terms.map((term) => term.name), shares };
+  return { terms: ground.terms.map((term) => term.name), confidence: question.ladder.confidence, shares };
 }

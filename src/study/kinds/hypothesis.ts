@@ -17,10 +17,8 @@ export const hypothesis = {
   opens: { at: (h: Hypothesis) => `theory?hypothesis=${h.id}` },
   // what it names may be gone: it then waits, and says what it waits for
   needs: () => ({ names: [] }),
-  faults: ({ id, claim, delta, rests }: Hypothesis, { hypotheses }: StudyParts) => {
+  faults: ({ id, claim, rests }: Hypothesis, { hypotheses }: StudyParts) => {
     const code = codesOf(hypotheses)[hypotheses.findIndex((one) => one.id === id)] ?? "A hypothesis";
-    return rests.on === "change" && claim !== "effect" && delta !== 0
-      ? [`${code} rests on ΔR², which can be tested against nothing only.`]
-      : [];
+    return rests.on === "change" && claim !== "effect" ? [`${code} rests on ΔR², which can be tested against nothing only.`] : [];
   },
 } satisfies KeptKind<"hypothesis", "hypotheses", Hypothesis>;

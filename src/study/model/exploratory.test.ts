@@ -29,6 +29,10 @@ test("law: a search on what a search has chosen counts the respondents of both",
   );
 });
 
+test("before its respondents are known it is exploratory, never a test on others", () => {
+  expect(exploratoryMark(marked([1, 2]), [])).toMatchObject({ kind: "exploratory", used: 0 });
+});
+
 test("no change takes it off: not writing it, nor writing it otherwise; a ladder without it stays without", () => {
   const codebook = ["x", "y"].map((name) => ({ name }));
   const study = Study.parse({

@@ -2,8 +2,8 @@ import type { Ladder } from "./ladder";
 
 /** What a ladder that was made from a search is: exploratory where some of its respondents had a part in choosing it, else a test on new ones. */
 export type ExploratoryMark =
-  | { kind: "exploratory"; said: string; /** Of its respondents so many chose it. */ shared: number; used: number }
-  | { kind: "on-others"; said: string; used: number };
+  /** Of its respondents so many chose it; no respondents: they are not known yet. */
+  { kind: "exploratory"; said: string; shared: number; used: number } | { kind: "on-others"; said: string; used: number };
 
 /** Rows (from 1) as bits, in letters that a document can hold. */
 export function rowsAsLetters(rows: ArrayLike<number>): string {
@@ -39,7 +39,7 @@ export function exploratoryMark(ladder: Pick<Ladder, "exploratory" | "searchedOn
   const bits = atob(searchedOn);
   let shared = 0;
   for (let i = 0; i < used; i++) if ((bits.charCodeAt(rowsUsed[i]! >> 3) || 0) & (1 << (rowsUsed[i]! & 7))) shared++;
-  return shared === 0 ? { kind: "on-others", said, used } : { kind: "exploratory", said, shared, used };
+  return shared === 0 && used > 0 ? { kind: "on-others", said, used } : { kind: "exploratory", said, shared, used };
 }
 
 /** What stays with a ladder through every change: that a search has made it, and on whom. */

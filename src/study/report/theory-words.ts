@@ -3,7 +3,7 @@ import { columnKey, type Part } from "@/core/regression/terms";
 import { activeTerms, type Ladder } from "../model/ladder";
 import { codesOf, type Hypothesis } from "../model/hypothesis";
 import type { Theory } from "../model/theory";
-import { formatInterval, formatNumber, formatP, formatShare, fStatement, listed, pStatement } from "./format-number";
+import { formatInterval, formatNumber, formatP, formatPercent, formatShare, fStatement, listed, pStatement } from "./format-number";
 import { partsTitle } from "./ladder/coefficient-words";
 import type { Titles } from "./level-title";
 import type { PrintTable } from "./print-table";
@@ -75,7 +75,7 @@ export function evidenceWords(stand: Stand, h: Hypothesis): Words {
 export function waitsWords(waits: Waits, title: Titles): string {
   switch (waits.for) {
     case "open":
-      return "It does not say yet on which number it rests.";
+      return "It does not say yet on which number it rests. Say what you expect before you do: while nobody has looked at the ladder, its direction then counts.";
     case "ladder":
       return "Its ladder is not there.";
     case "step":
@@ -101,7 +101,7 @@ export function verdictSays(stand: Stand, h: Hypothesis, { alpha }: Theory, titl
     supported:
       h.claim === "equivalence"
         ? words`Two one-sided tests hold: it lies between −${size} and ${size}.`
-        : words`${SYMBOL.p} lies below ${line}, on the side that was expected.`,
+        : words`${SYMBOL.p} lies below ${line}${h.rests.on === "change" || h.direction === "none" ? "" : ", on the side that was expected"}.`,
     "opposite direction": words`It is told from 0 (two-sided ${SYMBOL.p} < ${line}), and on the other side than was expected.`,
     "practically nothing": `Its interval lies inside what would not matter (±${size}): if there is an effect, it is a small one.`,
     "too uncertain to say": h.claim === "equivalence" ? `The interval holds both what would not matter and the smallest effect that would (±${size}): the data do not decide.` : `It is not told from what was to be ruled out, nor from the smallest effect that would matter (±${size}): the data do not decide.`, // prettier-ignore
@@ -114,7 +114,7 @@ export function verdictSays(stand: Stand, h: Hypothesis, { alpha }: Theory, titl
   if (h.direction !== "none" && h.rests.on === "coefficient" && h.claim !== "equivalence")
     said.push(h.before ? "The direction stood before the result was first looked at: one-sided." : "The direction was set after the result could be seen: two-sided."); // prettier-ignore
   if (stand.exploratory) said.push("Exploratory: a search on the same respondents has chosen it. Only others can confirm it.");
-  if (interval) said.push("The interval is two-sided, at 1 − α.");
+  if (interval) said.push(`The interval is two-sided, at ${formatPercent(1 - alpha)}.`);
   return said;
 }
 
@@ -142,5 +142,11 @@ export function theoryTable(
   };
 }
 
-/** A column of a ladder that a hypothesis can rest on. */
+/** What a hypothesis about a ladder can rest on, as choices: its key is that of `restsKey`. */
+export const restsChoices = (columns: readonly (readonly Part[])[], title: Titles) => [
+  { value: "change", label: "what the step adds" },
+  ...columns.map((parts) => ({ value: `c ${columnKey(parts)}`, label: `the coefficient of ${partsTitle(parts, title)}` })),
+];
+
+/** The choice that a hypothesis has made. */
 export const restsKey = (h: Hypothesis) => (h.rests.on === "coefficient" ? `c ${columnKey(h.rests.column)}` : h.rests.on);

@@ -3,27 +3,23 @@ import { line } from "d3-shape";
 
 const FRAME = { width: 330, height: 260, left: 44, right: 12, top: 12, bottom: 40 };
 
-/** Counts of residuals with the curve that normal ones of their SD would follow. */
+/** Counts of residuals with the curve that normal ones would follow. */
 export function ResidualHistogram(props: {
   title: string;
-  histogram: { edges: readonly number[]; counts: readonly number[] };
-  /** Residual SD. */
-  sd: number;
+  histogram: { edges: readonly number[]; counts: readonly number[]; normal: readonly { x: number; y: number }[] };
   format: (v: number) => string;
 }) {
-  const { histogram, sd, format } = props;
-  const { edges, counts } = histogram;
+  const { histogram, format } = props;
+  const { edges, counts, normal } = histogram;
   const n = counts.reduce((sum, count) => sum + count, 0);
-  const width = edges[1]! - edges[0]!;
   const [low, high] = [edges[0]!, edges.at(-1)!];
-  const expected = (v: number) => (n * width * Math.exp(-0.5 * (v / sd) ** 2)) / (sd * Math.sqrt(2 * Math.PI));
   const base = FRAME.height - FRAME.bottom;
   const x = scaleLinear().domain([low, high]).range([FRAME.left, FRAME.width - FRAME.right]); // prettier-ignore
   const y = scaleLinear()
-    .domain([0, Math.max(...counts, expected(0))])
+    .domain([0, Math.max(...counts, ...normal.map((point) => point.y))])
     .nice(4)
     .range([base, FRAME.top]);
-  const curve = line<number>().x((v) => x(v)).y((v) => y(expected(v))); // prettier-ignore
+  const curve = line<{ x: number; y: number }>().x((p) => x(p.x)).y((p) => y(p.y)); // prettier-ignore
   return (
     <svg
       role="img"
@@ -54,12 +50,7 @@ export function ResidualHistogram(props: {
           <title>{`${format(edges[k]!)} to ${format(edges[k + 1]!)}: ${count}`}</title>
         </rect>
       ))}
-      <path
-        d={curve(Array.from({ length: 81 }, (_, k) => low + ((high - low) * k) / 80)) ?? ""}
-        fill="none"
-        stroke="var(--rust)"
-        strokeWidth={1.5}
-      >
+      <path d={curve([...normal]) ?? ""} fill="none" stroke="var(--rust)" strokeWidth={1.5}>
         <title>normal curve</title>
       </path>
       {x.ticks(5).map((tick) => (

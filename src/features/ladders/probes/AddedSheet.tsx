@@ -42,9 +42,10 @@ export function AddedSheet({ added, ladder, fit }: { added: Added; ladder: Ladde
   const [first, second] = added.columns.map(columnKey);
   const rival = (at: 0 | 1, key: string) => {
     const next = ColumnParts.parse(fit.parts.get(key));
-    const others = keys.filter((one) => one !== key);
-    const other = added.columns[1 - at] ?? ColumnParts.parse(fit.parts.get(others[0] ?? key));
-    change({ columns: at === 0 ? [next, other] : [other, next] });
+    const rest = keys.find((one) => one !== key);
+    const other = added.columns[1 - at] ?? (rest === undefined ? undefined : ColumnParts.parse(fit.parts.get(rest)));
+    // a step of a single column has no rival
+    change({ columns: other === undefined ? [next] : at === 0 ? [next, other] : [other, next] });
   };
   return (
     <ProbeFrame

@@ -8,7 +8,7 @@ import type { ImportanceResult } from "@/study/analyse/analyse-importance";
 import type { ImportanceIntervals } from "@/study/analyse/joined-importance";
 import type { Importance } from "@/study/model/importance";
 import type { Ladder } from "@/study/model/ladder";
-import { formatCount, formatShare } from "@/study/report/format-number";
+import { formatCount, formatPercent, formatShare } from "@/study/report/format-number";
 import { byShare, enteringTitle, importanceTable, whatImportanceSays } from "@/study/report/ladder/importance-table";
 import { ChartFrame } from "@/ui/charts/ChartFrame";
 import { ShareSteps } from "@/ui/charts/ShareSteps";
@@ -88,7 +88,7 @@ export function ImportanceSheet({ importance, ladder }: { importance: Importance
             stopped="Stopped before all samples were drawn: there are no intervals."
             whole={
               <>
-                95 % intervals from {formatCount(importance.resamples)} samples, seed {importance.seed}.{" "}
+                {formatPercent(ladder.confidence)} intervals from {formatCount(importance.resamples)} samples, seed {importance.seed}.{" "}
                 <button type="button" className="link" onClick={() => change({ resamples: null })}>
                   No more
                 </button>

@@ -9,6 +9,7 @@ import { Groups } from "@/study/model/groups";
 import type { Ladder } from "@/study/model/ladder";
 import { newId } from "@/study/model/new-id";
 import { partsTitle } from "@/study/report/ladder/coefficient-words";
+import { restsChoices } from "@/study/report/theory-words";
 import page from "@/ui/parts/page.module.css";
 import { SettingWord } from "@/ui/parts/SettingWord";
 import { useOpen } from "../use-open";
@@ -50,10 +51,7 @@ export function Probes({ ladder, step, fit }: { ladder: Ladder; step: number; fi
   ];
   const still = shiftChoices(study, ladder, step, fit).filter(({ moved }) => !moved);
   const columns = testableColumns(ladder, step + 1, fit);
-  const claimed = [
-    { value: "change", label: "what the step adds" },
-    ...columns.map((parts) => ({ value: `c ${columnKey(parts)}`, label: `the coefficient of ${partsTitle(parts, title)}` })),
-  ];
+  const claimed = restsChoices(columns, title);
   const claim = (key: string) => {
     const parts = columns.find((one) => `c ${columnKey(one)}` === key);
     const at = step + 1 === ladder.steps.length ? null : step + 1;

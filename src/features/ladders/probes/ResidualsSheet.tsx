@@ -240,7 +240,6 @@ function Pictures({ told, along, name }: { told: ResidualsTold; along: string; n
           <ResidualHistogram
             title="How they are spread"
             histogram={told.histogram}
-            sd={told.s}
             format={(v) => formatNumber(v, Math.abs(v) < 1 && v !== 0 ? 2 : 1)}
           />
           <p className="quiet">

@@ -1,40 +1,25 @@
 "use client";
 
 import { Button } from "antd";
-import { useMemo, useState } from "react";
 import { categoryChoices } from "@/features/study/name-choices";
 import { useStudy } from "@/features/study/study-context";
 import { useAsked } from "@/features/study/use-computed";
-import { useParts } from "@/features/study/use-parts";
 import { searchCsv } from "@/files/search-csv";
-import { stabilityCsv } from "@/files/stability-csv";
 import type { SearchResult } from "@/study/analyse/analyse-search";
-import type { SearchStability } from "@/study/analyse/joined-stability";
 import { newId } from "@/study/model/new-id";
 import type { Ladder } from "@/study/model/ladder";
 import { type Search, SearchMethod } from "@/study/model/search";
-import { counted, formatCount, formatShare } from "@/study/report/format-number";
-import {
-  METHOD_WORDS,
-  searchRows,
-  searchTable,
-  stabilityTable,
-  whatStabilitySays,
-  whatTheSearchSays,
-} from "@/study/report/ladder/search-words";
-import { ChartFrame } from "@/ui/charts/ChartFrame";
-import { SearchLoom } from "@/ui/charts/SearchLoom";
+import { counted, formatShare } from "@/study/report/format-number";
+import { METHOD_WORDS, searchTable, whatTheSearchSays } from "@/study/report/ladder/search-words";
 import page from "@/ui/parts/page.module.css";
-import { PrintedTable } from "@/ui/parts/PrintedTable";
-import { Said } from "@/ui/parts/Said";
 import { SaveAs } from "@/ui/parts/SaveAs";
 import { SettingWord } from "@/ui/parts/SettingWord";
 import { useSaveTable } from "../exploratory";
-import ladders from "../ladders.module.css";
-import { DrawnState } from "../bootstrap/DrawnState";
 import { useOpen } from "../use-open";
 import { ProbeFrame } from "./ProbeFrame";
 import css from "./probes.module.css";
+import { SearchPicture } from "./SearchPicture";
+import { SearchStability } from "./SearchStability";
 import { searchCandidates, searchedLadder } from "./searched-ladder";
 
 /** Below which p a term comes in, and above which it goes again. */
@@ -157,7 +142,7 @@ export function SearchSheet({ search, ladder }: { search: Search; ladder: Ladder
       computed={computed}
       live={false}
       said={told ? whatTheSearchSays(search, told, title) : []}
-      picture={told && <Picture told={told} search={search} name={name} onSize={(size) => change({ size })} />}
+      picture={told && <SearchPicture told={told} search={search} name={name} onSize={(size) => change({ size })} />}
       onRemove={() => store.edit({ subject: "search", id: search.id, to: null })}
     >
       <details className={css.foot}>
@@ -184,98 +169,7 @@ export function SearchSheet({ search, ladder }: { search: Search; ladder: Ladder
           <SaveAs onSave={(kind) => save(told, kind)} />
         </p>
       )}
-      {told && <Stability search={search} ladder={ladder} change={change} />}
+      {told && <SearchStability search={search} ladder={ladder} change={change} />}
     </ProbeFrame>
-  );
-}
-
-function Picture({ told, search, name, onSize }: { told: Told; search: Search; name: string; onSize: (size: number) => void }) {
-  const { title } = useStudy();
-  const [moved, setMoved] = useState<number | null>(null);
-  const { searched, chosen } = told;
-  const rows = useMemo(() => searchRows(told, title), [told, title]);
-  const most = Math.max(...rows.flatMap((row) => row.cells.map((cell) => cell.size)));
-  const line = (method: SearchMethod, of: "refitR2" | "heldOutR2") =>
-    searched.bySize[method].flatMap((one) => (one[of] === null ? [] : [{ size: one.size, value: one[of] }]));
-  const loom = (size: number, move?: (size: number) => void) => (
-    <SearchLoom
-      title={name}
-      rows={rows}
-      shown={search.method}
-      lines={[
-        { name: "R²", points: line(search.method, "refitR2") },
-        { name: "held out", points: line(search.method, "heldOutR2") },
-      ]}
-      faint={SearchMethod.options
-        .filter((method) => method !== search.method)
-        .map((method) => ({ name: `held out, ${METHOD_WORDS[method]}`, points: line(method, "heldOutR2") }))}
-      most={most}
-      size={size}
-      onSize={move}
-      format={(v) => formatShare(v)}
-    />
-  );
-  const rest = () => {
-    if (moved !== null && moved !== chosen.size) onSize(moved);
-    setMoved(null);
-  };
-  return (
-    <ChartFrame
-      title={name}
-      note="columns that each method takes at each size; above, R² of least squares on them, controls included, and of respondents held out"
-      saved={loom(chosen.size)}
-      table={<PrintedTable table={searchTable(search, told, "", title)} className={ladders.table} testId="search" />}
-    >
-      <div className={css.wide} onPointerUp={rest} onKeyUp={rest}>
-        {loom(moved ?? chosen.size, setMoved)}
-      </div>
-    </ChartFrame>
-  );
-}
-
-/** How often everything comes out on respondents drawn again: only where somebody asks for it. */
-function Stability({ search, ladder, change }: { search: Search; ladder: Ladder; change: (to: Partial<Search>) => void }) {
-  const { title } = useStudy();
-  const saveTable = useSaveTable();
-  const drawn = useParts("search", search, search.resamples !== null);
-  const found = drawn.found as SearchStability | null;
-  if (search.resamples === null)
-    return (
-      <button type="button" className="link" onClick={() => change({ resamples: 200 })}>
-        How often would each come out? Draw 200 samples
-      </button>
-    );
-  const table = found && stabilityTable(found, ladder.name, title);
-  return (
-    <section aria-label="How often each comes out" className={css.part}>
-      <h4>How often would each come out?</h4>
-      <DrawnState
-        drawn={drawn}
-        noun="samples"
-        testId="stability-state"
-        stopped="Stopped before all samples were drawn."
-        whole={
-          <>
-            {formatCount(search.resamples)} samples drawn, seed {search.seed}.{" "}
-            <button type="button" className="link" onClick={() => change({ resamples: null })}>
-              No more
-            </button>
-          </>
-        }
-      />
-      {found && table && (
-        <>
-          <ul className={page.said}>
-            {whatStabilitySays(found, title).map((sentence, k) => (
-              <li key={k}>
-                <Said>{sentence}</Said>
-              </li>
-            ))}
-          </ul>
-          <PrintedTable table={table} className={ladders.table} testId="stability" />
-          <SaveAs onSave={(kind) => saveTable(`${ladder.name} stability`, kind, { csv: () => stabilityCsv(found), table: () => table })} />
-        </>
-      )}
-    </section>
   );
 }

@@ -1,7 +1,8 @@
 import { exploratoryMark, rowsAsLetters } from "../../model/exploratory";
 import { ladderOf } from "../../test-support/desk";
 import { plain } from "../words";
-import { exploratoryWords, markedCsv, markedTable } from "./exploratory-words";
+import { markedCsv } from "@/files/marked-csv";
+import { exploratoryWords, markedTable } from "./exploratory-words";
 
 const marked = { ...ladderOf(["x"]), exploratory: "chosen by a search among 3", searchedOn: rowsAsLetters([1, 2, 3]) };
 

@@ -1,4 +1,3 @@
-import Papa from "papaparse";
 import type { ExploratoryMark } from "../../model/exploratory";
 import { formatCount } from "../format-number";
 import type { PrintTable } from "../print-table";
@@ -11,6 +10,8 @@ export function exploratoryWords(mark: ExploratoryMark): { head: string; says: s
       head: "Chosen on other respondents",
       says: `${mark.said}; none of the ${formatCount(mark.used)} respondents here had a part in that.`,
     };
+  if (mark.used === 0)
+    return { head: "Exploratory", says: `${mark.said}. p and intervals ignore the search; only other respondents can confirm it.` };
   const who = mark.shared === mark.used ? "the same respondents chose it" : `${formatCount(mark.shared)} of the ${formatCount(mark.used)} respondents chose it`; // prettier-ignore
   return { head: "Exploratory", says: `${mark.said}. p and intervals ignore the search (${who}); only other respondents can confirm it.` };
 }
@@ -21,14 +22,4 @@ export function markedTable(table: PrintTable, mark: ExploratoryMark | null): Pr
   const { head, says } = exploratoryWords(mark);
   const title: Words = mark.kind === "exploratory" ? joined([table.title, ", exploratory"]) : table.title;
   return { ...table, title, note: joined([table.note, ` ${head}: ${says}`]) };
-}
-
-/** The same of a CSV: a column of its own, so that no row goes without. */
-export function markedCsv(csv: string, mark: ExploratoryMark | null): string {
-  if (mark === null) return csv;
-  const { data } = Papa.parse<string[]>(csv.replace(/^\uFEFF/, ""), { skipEmptyLines: true });
-  const [fields, ...rows] = data;
-  const said = mark.kind === "exploratory" ? mark.said : `on other respondents: ${mark.said}`;
-  const wider = { fields: [...fields!, "exploratory"], data: rows.map((row) => [...row, said]) };
-  return `\uFEFF${Papa.unparse(wider, { newline: "\r\n" })}\r\n`;
 }

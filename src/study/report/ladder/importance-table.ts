@@ -1,6 +1,6 @@
 import type { Entering, ImportanceResult, TermImportance } from "../../analyse/analyse-importance";
 import type { ImportanceIntervals } from "../../analyse/joined-importance";
-import { formatCount, formatInterval, formatShare } from "../format-number";
+import { formatCount, formatInterval, formatPercent, formatShare } from "../format-number";
 import { termTitle, type Titles } from "../level-title";
 import type { PrintTable } from "../print-table";
 import { plain, R2, SYMBOL, type Words, words } from "../words";
@@ -41,11 +41,21 @@ export function importanceTable(told: Told, ladder: string, title: Titles, inter
     const at = intervals?.terms.indexOf(key) ?? -1;
     return at < 0 ? "" : formatInterval(intervals!.lower[at]!, intervals!.upper[at]!, (v) => formatShare(v, 3));
   };
-  const drawn = intervals ? ` Intervals: 95 %, percentiles of ${formatCount(intervals.resamples)} resamples.` : "";
+  const drawn = intervals
+    ? ` Intervals: ${formatPercent(intervals.confidence)}, percentiles of ${formatCount(intervals.resamples)} resamples.`
+    : "";
   const { terms, of } = told;
   return {
     title: `Share of R² of each term (${ladder}, step ${told.step})`,
-    head: ["Term", words`Share of ${R2}`, ...(intervals ? ["95 % interval"] : []), "%", [SYMBOL.r], "Part", "β"],
+    head: [
+      "Term",
+      words`Share of ${R2}`,
+      ...(intervals ? [`${formatPercent(intervals.confidence)} interval`] : []),
+      "%",
+      [SYMBOL.r],
+      "Part",
+      "β",
+    ],
     sections: [
       {
         heading: "",

@@ -1,0 +1,124 @@
+import type { Stand } from "@/study/analyse/analyse-theory";
+import { applyEdits } from "@/study/model/edit";
+import { codesOf, Hypothesis } from "@/study/model/hypothesis";
+import { Study } from "@/study/model/study";
+import { Theory, theoryOf } from "@/study/model/theory";
+import {
+  evidenceWords,
+  EXPECTATIONS,
+  expectationOf,
+  hypothesisSentence,
+  restsWords,
+  theoryTable,
+  verdictSays,
+} from "@/study/report/theory-words";
+import { plain } from "@/study/report/words";
+import { ladderOf } from "@/study/test-support/desk";
+import { changed, moved, newHypothesis, restsOnColumn, testableColumns } from "@/features/study/hypothesis-edits";
+import { theoryPicture } from "./theory-picture";
+
+const title = (name: string, level?: string | null) => (level == null ? `<${name}>` : `<${name}: ${level}>`);
+const LADDER = ladderOf(["c"], ["x", "m"], ["x*m"]);
+const codebook = ["y", "c", "x", "m"].map((name) => ({ name }));
+const base = Study.parse({ format: "beta-step-study", version: 1, name: "s", codebook, ladders: [LADDER] });
+const of = (own: object = {}) => Hypothesis.parse({ id: "h", ladder: "l", ...own });
+const on = (...names: string[]) => ({ rests: restsOnColumn(names.map((variable) => ({ variable, level: null }))) });
+const stand = (own: Partial<Stand>): Stand => ({ id: "h", verdict: "supported", waits: null, estimate: 0.25, test: { t: 2.6, df: 90 }, p: 0.011, pHolm: null, twoSided: 0.011, interval: { lower: 0.06, upper: 0.44 }, equivalence: null, n: 96, step: 2, exploratory: false, delta: 0, ...own }); // prettier-ignore
+
+describe("the sentence that settings make", () => {
+  test.each([
+    [{ ...on("x"), direction: "+" }, "<x> goes with more <y>"],
+    [{ ...on("x"), direction: "-", claim: "beyond" }, "<x> goes with less <y>, more than what would not matter"],
+    [on("x"), "<x> makes a difference for <y>"],
+    [{ ...on("x"), claim: "equivalence" }, "<x> makes no difference that matters for <y>"],
+    [{ ...on("x", "m"), direction: "+" }, "<m> strengthens what <x> does for <y>"],
+    [{ ...on("x", "m"), direction: "-" }, "<m> weakens what <x> does for <y>"],
+    [{ rests: { on: "change" }, step: 2 }, "<x> and <m> together add to what predicts <y>"],
+    [{ rests: { on: "change" }, step: 1 }, "<c> adds to what predicts <y>"],
+    [{}, "Still open: what should predict what?"],
+    [{ ...on("x"), text: "In my own words" }, "In my own words"],
+  ])("%j", (own, sentence) => expect(hypothesisSentence(of(own), [LADDER], title)).toBe(sentence));
+  test("every expectation comes back as the one that was chosen", () => {
+    for (const key of Object.keys(EXPECTATIONS)) {
+      const [claim, direction] = key.split(" ");
+      expect(expectationOf(of({ claim, direction }))).toBe(key);
+    }
+  });
+});
+
+test("evidence is printed in the metric of what it rests on: no leading zero for β, F for a step, Holm's p beside", () => {
+  expect(plain(evidenceWords(stand({}), of(on("x"))))).toBe(".25 [.06, .44], p = .011");
+  expect(plain(evidenceWords(stand({ pHolm: 0.033 }), of({ rests: { ...on("x").rests, metric: "b" } })))).toBe(
+    "0.25 [0.06, 0.44], p = .011 (Holm .033)",
+  );
+  expect(plain(evidenceWords(stand({ estimate: 0.04, test: { F: 6.5, df: [2, 90] }, p: 0.0023 }), of({ rests: { on: "change" } })))).toBe(
+    ".040 [.060, .440], F(2, 90) = 6.50, p = .002",
+  );
+  expect(evidenceWords(stand({ estimate: null }), of(on("x")))).toBe("");
+  expect(plain(restsWords(of({ rests: { on: "change" }, step: 2 }), [LADDER], title))).toBe("ΔR², step 2");
+});
+
+test("what a verdict means: sides only where one was expected, one-sidedness as it was, the mark of a search", () => {
+  const theory = Theory.parse({ id: "theory", alpha: 0.01 });
+  const said = (s: Stand, h: Hypothesis) => verdictSays(s, h, theory, title).map(plain).join(" ");
+  expect(said(stand({}), of({ ...on("x"), direction: "+", before: true }))).toBe("p lies below .01, on the side that was expected. The direction stood before the result was first looked at: one-sided. The interval is two-sided, at 99 %."); // prettier-ignore
+  expect(said(stand({}), of({ rests: { on: "change" } }))).not.toMatch(/side that|direction/);
+  expect(said(stand({ verdict: "not supported" }), of({ ...on("x"), direction: "-" }))).toContain(
+    "not evidence for no effect. The direction was set after the result could be seen: two-sided.",
+  );
+  expect(said(stand({ exploratory: true }), of(on("x")))).toContain("Exploratory");
+  expect(said(stand({ verdict: "not testable yet", waits: { for: "step", step: 7 }, interval: null }), of(on("x")))).toContain(
+    "Its ladder has no step 7.",
+  );
+});
+
+describe("edits", () => {
+  test("the first brings level and family with it, a further one does not; before is what nobody has looked at", () => {
+    const first = newHypothesis(base, { ladder: "l" }, false);
+    const study = applyEdits(base, first.edits).study;
+    expect(theoryOf(study.theories)).toMatchObject({ alpha: 0.05, holm: false, delta: 0 });
+    expect(study.hypotheses[0]).toMatchObject({ id: first.id, before: true });
+    const second = newHypothesis(study, {}, true);
+    expect(second.edits).toHaveLength(1);
+    expect(applyEdits(study, second.edits).study.hypotheses[1]!.before).toBe(false);
+  });
+  test("a change of what is tested after the result was seen ends that it stood before; of words, family and place does not", () => {
+    const h = of({ ...on("x"), direction: "+", before: true });
+    for (const to of [{ direction: "-" }, { claim: "beyond" }, { delta: 0.1 }, { step: 2 }, { ladder: null }, on("m")]) expect(changed(h, to as Partial<Hypothesis>, true).before).toBe(false); // prettier-ignore
+    for (const to of [{ text: "other words" }, { family: false }, { part: true }, { direction: "+" }])
+      expect(changed(h, to as Partial<Hypothesis>, true).before).toBe(true);
+    expect(changed(h, { direction: "-" }, false).before).toBe(true);
+  });
+  test("moved, it takes the code of its new place, and nothing moves beyond the ends", () => {
+    const list = ["a", "b", "c"].map((id) => of({ id, text: id }));
+    const study = applyEdits(base, list.map((to) => ({ subject: "hypothesis" as const, id: to.id, to }))).study; // prettier-ignore
+    const after = applyEdits(study, moved(study.hypotheses, 2, -1)).study.hypotheses;
+    expect(after.map(({ text }, k) => `${codesOf(after)[k]} ${text}`)).toEqual(["H1 a", "H2 c", "H3 b"]);
+    expect(moved(study.hypotheses, 0, -1)).toEqual([]);
+    expect(moved(study.hypotheses, 2, 1)).toEqual([]);
+  });
+  test("what a hypothesis on ΔR² cannot claim is refused with its code", () => {
+    const to = of({ rests: { on: "change" }, claim: "equivalence" });
+    expect(() => applyEdits(base, [{ subject: "hypothesis", id: "h", to }])).toThrow(
+      "H1 rests on ΔR², which can be tested against nothing only.",
+    );
+  });
+});
+
+test("before there is a fit, the terms of the steps are what can be tested", () => {
+  expect(testableColumns(LADDER, 2, null).map((parts) => parts.map(({ variable }) => variable).join("*"))).toEqual(["c", "x", "m"]);
+  expect(testableColumns(LADDER, 3, null)).toHaveLength(4);
+});
+
+test("the picture has a thread a predictor in the order of the steps, a wedge a product, a bracket a step that is claimed to add", () => {
+  const list = [of({ id: "1", ...on("m"), direction: "-" }), of({ id: "2", ...on("x", "m"), direction: "-" }), of({ id: "3", rests: { on: "change" }, step: 2 }), of({ id: "4", ...on("c"), claim: "equivalence" }), of({ id: "5", ladder: "other", ...on("x") })]; // prettier-ignore
+  const stands = new Map([["1", stand({ verdict: "opposite direction" })]]);
+  const picture = theoryPicture(LADDER, list, stands, title);
+  expect(picture.threads.map(({ key, step }) => [key, step])).toEqual([["c", 0], ["x", 1], ["m", 1]]); // prettier-ignore
+  expect(picture.threads.map(({ claims }) => claims.map(({ code, sign, verdict }) => `${code} ${sign} ${verdict}`))).toEqual([["H4 0 not testable yet"], [], ["H1 − opposite direction"]]); // prettier-ignore
+  expect(picture.wedges).toMatchObject([{ from: "m", on: "x", opens: false, claim: { code: "H2" } }]);
+  expect(picture.steps.map(({ claim }) => claim?.code ?? null)).toEqual([null, "H3", null]);
+  const table = theoryTable({ hypotheses: list, ladders: [LADDER] }, stands, Theory.parse({ id: "theory", holm: true, delta: 0.1 }), title);
+  expect(table.sections[0]!.rows.map((row) => row[0])).toEqual(["H1", "H2", "H3", "H4", "H5"]);
+  expect(plain(table.note)).toContain("α = .05, Holm over the family; below |β| = .10 nothing would matter");
+});

@@ -1,0 +1,114 @@
+/** @jest-environment jsdom */
+import { fireEvent, render, screen } from "@testing-library/react";
+import { layoutLoom } from "./layout-loom";
+import { brackets, heightOf, middleOf, ROW, wedgePlaces } from "./layout-theory";
+import { SearchLoom } from "./SearchLoom";
+import { ShareSteps } from "./ShareSteps";
+import { ShiftStairs } from "./ShiftStairs";
+import { TheoryLoom } from "./TheoryLoom";
+
+const two = (v: number) => v.toFixed(2);
+
+test("chips of a loom stand in the column of their size, one below the other, and rows never meet", () => {
+  const cell = (size: number, ...came: string[]) => ({ size, came, went: size === 3 ? ["gone with a name that is too long"] : [] });
+  const rows = [1, 2].map((k) => ({
+    key: `m${k}`,
+    name: `Method ${k}`,
+    cells: [cell(0), cell(1, "a"), cell(3, "Speaking confidence", "c")],
+  }));
+  for (const room of [300, 790, 2000]) {
+    const loom = layoutLoom(rows, 5, room);
+    for (const row of loom.rows) {
+      expect(row.chips.map((chip) => Math.round((chip.x - loom.left) / loom.cell))).toEqual([1, 3, 3, 3]);
+      expect(new Set(row.chips.slice(1).map((chip) => chip.y)).size).toBe(3);
+      for (const chip of row.chips) expect(chip.y + 28).toBeLessThanOrEqual(row.y + row.height);
+      expect(row.chips.every((chip) => chip.lines.length <= 2)).toBe(true);
+    }
+    expect(loom.rows[1]!.y).toBeGreaterThanOrEqual(loom.rows[0]!.y + loom.rows[0]!.height);
+    expect(loom.rows[1]!.y + loom.rows[1]!.height).toBeLessThan(loom.height);
+  }
+});
+
+test("the rule of a loom is a slider that keys move by one, to the ends, and never beyond", () => {
+  const moves: number[] = [];
+  const rows = [{ key: "m", name: "M", cells: [{ size: 0, came: [], went: [] }, { size: 1, came: ["a"], went: [] }] }]; // prettier-ignore
+  const lines = [{ name: "R²", points: [{ size: 0, value: 0 }, { size: 4, value: 0.4 }] }]; // prettier-ignore
+  const { rerender } = render(
+    <SearchLoom title="T" rows={rows} shown="m" lines={lines} faint={[]} most={4} size={4} onSize={(to) => moves.push(to)} format={two} />,
+  );
+  const rule = screen.getByRole("slider", { name: "Columns that are taken" });
+  for (const key of ["ArrowRight", "ArrowLeft", "Home", "End", "a"]) fireEvent.keyDown(rule, { key });
+  expect(moves).toEqual([4, 3, 0, 4]);
+  rerender(<SearchLoom title="T" rows={rows} shown="m" lines={lines} faint={[]} most={4} size={4} format={two} />);
+  expect(screen.queryByRole("slider")).toBeNull(); // one that is saved is a picture
+});
+
+test("stairs of a change: every bar begins where the one above ended, from before to after, also where some give and some take", () => {
+  const parts = [{ name: "a", taken: 0.3 }, { name: "b", taken: -0.5 }, { name: "c", taken: 0.45 }]; // prettier-ignore
+  const { container } = render(
+    <ShiftStairs title="T" before={{ name: "b0", value: 0.4 }} after={{ name: "b1", value: 0.15 }} parts={parts} format={two} />,
+  );
+  const ends = [...container.querySelectorAll("circle")].map((c) => Number(c.getAttribute("cx")));
+  let at = ends[0]!;
+  const pixels = (ends[1]! - ends[0]!) / (0.15 - 0.4);
+  [...container.querySelectorAll("rect")].forEach((bar, k) => {
+    const [x, width] = [Number(bar.getAttribute("x")), Number(bar.getAttribute("width"))];
+    const to = at - parts[k]!.taken * pixels;
+    expect(x).toBeCloseTo(Math.min(at, to), 6);
+    expect(x + width).toBeCloseTo(Math.max(at, to), 6);
+    at = to;
+  });
+  expect(at).toBeCloseTo(ends[1]!, 6);
+});
+
+test("the interval of a share begins where its tread does, and the axis has room for it", () => {
+  const { container } = render(<ShareSteps title="T" parts={[{ name: "a", share: 0.2, quiet: false, lower: 0.1, upper: 0.35 }, { name: "b", share: 0.05, quiet: false }]} format={two} />); // prettier-ignore
+  const [bar] = container.querySelectorAll("rect");
+  const [, from, length] = /^M([\d.]+) [\d.]+h([\d.]+)/.exec(container.querySelector("path")!.getAttribute("d")!)!.map(Number);
+  const pixels = Number(bar!.getAttribute("width")) / 0.2;
+  expect(from! - Number(bar!.getAttribute("x"))).toBeCloseTo(0.1 * pixels, 6);
+  expect(length).toBeCloseTo(0.25 * pixels, 6);
+});
+
+describe("the theory as a picture", () => {
+  const claim = (code: string, verdict: string, sign = "+") => ({ code, sign, verdict });
+  const picture = {
+    outcome: "Y",
+    steps: [{ name: "Step 1", claim: null }, { name: "Step 2", claim: claim("H2", "supported") }, { name: "Step 3", claim: null }], // prettier-ignore
+    threads: [
+      { key: "a", name: "A", step: 0, claims: [claim("H1", "practically nothing", "0")] },
+      { key: "x", name: "X", step: 1, claims: [] },
+      { key: "m", name: "M", step: 1, claims: [claim("H4", "opposite direction"), claim("H5", "supported")] },
+    ],
+    wedges: [{ from: "m", on: "x", opens: true, claim: claim("H3", "too uncertain to say") }],
+  };
+  test("is told in words: every claim with its sign and verdict, wedges by what they do, steps that add", () => {
+    render(<TheoryLoom title="Theory" picture={picture} />);
+    expect(screen.getByRole("img").getAttribute("aria-label")).toBe(
+      "Theory: H1 A 0, practically nothing; H4 M +, opposite direction; H5 M +, supported; H3 M strengthens X, too uncertain to say; H2 Step 2 adds, supported",
+    );
+  });
+  test("brackets hold the threads of their steps, and steps without one have none; wedges stand apart; nothing lies outside", () => {
+    expect(brackets(picture)).toEqual([{ step: 0, from: 0, to: 0 }, { step: 1, from: 1, to: 2 }]); // prettier-ignore
+    const places = wedgePlaces(6);
+    places.slice(1).forEach((x, k) => expect(x).toBeGreaterThan(places[k]!));
+    expect(middleOf(2) + ROW / 2).toBeLessThan(heightOf(picture));
+  });
+  test("reads with twenty hypotheses as with one", () => {
+    const many = {
+      ...picture,
+      threads: Array.from({ length: 20 }, (_, k) => ({
+        key: `t${k}`,
+        name: `Predictor ${k}`,
+        step: 0,
+        claims: [claim(`H${k + 1}`, "supported")],
+      })),
+      wedges: [],
+    };
+    const { container } = render(<TheoryLoom title="Theory" picture={many} />);
+    const heights = [...container.querySelectorAll("text")]
+      .filter((t) => /^Predictor/.test(t.textContent!))
+      .map((t) => Number(t.getAttribute("y")));
+    heights.slice(1).forEach((y, k) => expect(y - heights[k]!).toBe(ROW));
+  });
+});
