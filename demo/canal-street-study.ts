@@ -1,16 +1,18 @@
 import type { Edit } from "@/study/model/edit";
+import { Hypothesis } from "@/study/model/hypothesis";
 import type { Ladder } from "@/study/model/ladder";
 import { Ladder as LadderSchema } from "@/study/model/ladder";
 import { Scale } from "@/study/model/scale";
+import { THEORY, Theory } from "@/study/model/theory";
 import { Variable } from "@/study/model/variable";
 import { PLANTED, SCALES } from "./true-parameters";
 
 /** Under this name it stands in the list. */
 export const DEMO_NAME = "Canal Street evening classes";
 
-/** What the researchers of the demo decided about their data: codebook, scales and ladders, as edits through the door. */
+/** What the researchers of the demo decided about their data: codebook, scales, ladders and hypotheses, as edits through the door. */
 export function canalStreetEdits(): Edit[] {
-  return [{ subject: "name", to: DEMO_NAME }, ...codebook(), ...scales(), ...ladders()];
+  return [{ subject: "name", to: DEMO_NAME }, ...codebook(), ...scales(), ...ladders(), ...hypotheses()];
 }
 
 function codebook(): Edit[] {
@@ -84,4 +86,19 @@ function ladders(): Edit[] {
     }),
   ];
   return list.map((to) => ({ subject: "ladder", id: to.id, to }));
+}
+
+/** Four that were written before the answers came, and one that somebody thought of afterwards. */
+function hypotheses(): Edit[] {
+  const on = (...names: string[]) => ({ rests: { on: "coefficient", column: names.map((variable) => ({ variable })) } });
+  const before = { ladder: "willingness", before: true, since: "2026-03-12T09:00:00.000Z" };
+  const list = [
+    { ...before, ...on("speaking_confidence"), step: 2, direction: "+" },
+    { ...before, rests: { on: "change" }, step: 2 },
+    { ...before, ...on("speaking_confidence", "tutor_support"), direction: "+" },
+    { ...before, ...on("age"), claim: "equivalence" },
+    { ladder: "correcting", ...on("correcting"), direction: "+", since: "2026-05-04T16:30:00.000Z" },
+  ].map((own, k) => Hypothesis.parse({ id: `h${k + 1}`, ...own }));
+  const theory = Theory.parse({ id: THEORY, holm: true, delta: 0.1 });
+  return [{ subject: "theory", id: THEORY, to: theory }, ...list.map((to): Edit => ({ subject: "hypothesis", id: to.id, to }))];
 }

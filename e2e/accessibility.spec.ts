@@ -241,7 +241,9 @@ const screens: [string, string, (page: Page) => Promise<void>][] = [
     "ladders",
     async (page) => {
       await page.getByRole("button", { name: "Which further predictors would a search choose?" }).click();
-      await expect(page.getByRole("slider", { name: "Columns that are taken" })).toBeVisible();
+      const rule = page.getByRole("slider", { name: "Columns that are taken" });
+      await rule.press("ArrowRight");
+      await expect(page.getByRole("button", { name: /as a ladder, exploratory$/ })).toBeVisible();
       await page.getByRole("button", { name: /Draw 200 samples/ }).click();
       await expect(page.getByTestId("stability")).toBeVisible();
       expect(await faults(page)).toEqual([]);

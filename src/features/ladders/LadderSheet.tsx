@@ -30,6 +30,7 @@ import { LadderMargin } from "./LadderMargin";
 import { LadderSentence } from "./LadderSentence";
 import css from "./ladders.module.css";
 import { Probes } from "./probes/Probes";
+import { RestingHere, useClaims } from "./RestingHere";
 import { SaveBack } from "./SaveBack";
 import { useChangeLadder } from "./use-change-ladder";
 
@@ -42,6 +43,7 @@ export function LadderSheet({ ladder, selected, onSelect }: { ladder: Ladder; se
   const computed = useAsked("ladder", ladder);
   const { result, outdated, fault } = computed;
   const before = useSeen("ladder", ladder, computed);
+  const claims = useClaims(ladder);
   const [share, setShare] = useState<"part" | "part2" | null>(null);
   const [view, setView] = useState<"every" | "full">("every");
   const change = useChangeLadder();
@@ -160,6 +162,7 @@ export function LadderSheet({ ladder, selected, onSelect }: { ladder: Ladder; se
                   naming={naming}
                   selected={selected}
                   off={new Set(ladder.steps.flatMap((s, k) => (s.off ? [k] : [])))}
+                  claims={claims}
                 />
               ) : (
                 <StepInFull
@@ -192,6 +195,7 @@ export function LadderSheet({ ladder, selected, onSelect }: { ladder: Ladder; se
             <SaveBack ladder={ladder} step={step} />
           </section>
         )}
+        <RestingHere ladder={ladder} step={selected} />
         {fitted && <Probes ladder={ladder} step={selected} fit={fitted.fit} />}
       </main>
       <LadderMargin ladder={ladder} result={resultTold} depth={depthTold} boot={boot.intervals} step={selected} before={before} />

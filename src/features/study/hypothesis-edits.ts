@@ -2,28 +2,34 @@ import type { LadderFit } from "@/core/regression/ladder";
 import type { Part } from "@/core/regression/terms";
 import type { Edit } from "@/study/model/edit";
 import { ColumnParts } from "@/study/model/column-parts";
-import { Hypothesis } from "@/study/model/hypothesis";
+import { hasDirection, Hypothesis, MOST_CHANGES, type RestsOn, TESTED, type Tested } from "@/study/model/hypothesis";
 import { activeTerms, type Ladder } from "@/study/model/ladder";
 import { newId } from "@/study/model/new-id";
 import type { Study } from "@/study/model/study";
 import { THEORY, Theory } from "@/study/model/theory";
 
-/** Settings that decide what is tested: a change of one after the result was seen is not one that stood before. */
-const TESTED = ["ladder", "step", "rests", "direction", "claim", "delta"] as const satisfies readonly (keyof Hypothesis)[];
-
-/** The edits that make a hypothesis, with the study's level and family where there are none yet. */
-export function newHypothesis(study: Study, own: Partial<Hypothesis>, seen: boolean): { id: string; edits: Edit[] } {
+/** The edits that make a hypothesis, with the study's level and family where there are none yet. @param now ISO date */
+export function newHypothesis(study: Study, own: Partial<Hypothesis>, seen: boolean, now: string): { id: string; edits: Edit[] } {
   const id = newId(`h${study.hypotheses.length + 1}`, study.hypotheses.map((h) => h.id)); // prettier-ignore
-  const to = Hypothesis.parse({ ...own, id, before: !seen });
+  const to = Hypothesis.parse({ ...own, id, before: !seen, since: now });
   const level: Edit[] = study.theories.length > 0 ? [] : [{ subject: "theory", id: THEORY, to: Theory.parse({ id: THEORY }) }];
   return { id, edits: [...level, { subject: "hypothesis", id, to }] };
 }
 
-/** The same hypothesis with something changed. @param seen its result was looked at before */
-export function changed(h: Hypothesis, to: Partial<Hypothesis>, seen: boolean): Hypothesis {
+/**
+ * The same hypothesis with something changed: of what decides what is tested, the day is kept, and after its result was seen what it said before.
+ * @param seen its result was looked at before @param now ISO date
+ */
+export function changed(h: Hypothesis, to: Partial<Hypothesis>, seen: boolean, now: string): Hypothesis {
   const next = { ...h, ...to };
-  const same = TESTED.every((key) => JSON.stringify(h[key]) === JSON.stringify(next[key]));
-  return { ...next, before: same ? h.before : !seen };
+  // what cannot lie on one side is tested against nothing
+  if (!hasDirection(next.rests)) Object.assign(next, { claim: "effect", direction: "none" });
+  if (TESTED.every((key) => JSON.stringify(h[key]) === JSON.stringify(next[key]))) return next;
+  const said = h.rests.on !== "open" && seen;
+  const was = Object.fromEntries(TESTED.map((key) => [key, h[key]])) as Tested;
+  const changes = said ? [...h.changes, { at: now, was }] : h.changes;
+  const kept = changes.length > MOST_CHANGES ? [changes[0]!, ...changes.slice(2)] : changes;
+  return { ...next, before: !seen, since: now, changes: kept };
 }
 
 /** One place further up (−1) or down (1), as one change. */
@@ -49,3 +55,83 @@ export const restsOnColumn = (parts: readonly Part[]) => ({
   column: ColumnParts.parse(parts),
   metric: "beta" as const,
 });
+
+/** What a hypothesis of some kind rests on at first: the first that there is. Null: there is nothing of the kind. */
+export function firstOf(kind: RestsOn["on"], columns: readonly (readonly Part[])[], of: RestsParts): RestsOn | null {
+  const [first, second] = columns.filter((parts) => parts.length === 1);
+  const [product] = of.products;
+  switch (kind) {
+    case "coefficient":
+      return first ? restsOnColumn(first) : null;
+    case "difference":
+      return first && second ? { on: kind, first: ColumnParts.parse(first), second: ColumnParts.parse(second) } : null;
+    case "slope": {
+      if (!product) return null;
+      const levels = of.levels.get(product.moderator);
+      return { on: kind, focal: product.focal, moderator: product.moderator, at: levels ? { level: levels[0]! } : { place: "high" }, metric: "beta" }; // prettier-ignore
+    }
+    case "region": {
+      const along = of.products.find(({ moderator }) => !of.levels.has(moderator));
+      return along ? { on: kind, focal: along.focal, moderator: along.moderator, from: null, to: null, metric: "beta" } : null;
+    }
+    case "groups": {
+      const [variable] = of.groupings;
+      const levels = variable === undefined ? undefined : of.levels.get(variable);
+      const column = columns.find((parts) => parts.every((part) => part.variable !== variable));
+      if (variable === undefined || !levels || !column) return null;
+      const [a, b] = levels;
+      return { on: kind, variable, column: ColumnParts.parse(column), first: a!, second: b!, metric: "beta" };
+    }
+    case "means": {
+      const category = of.categories.find((name) => (of.levels.get(name)?.length ?? 0) > 1);
+      const [a, b] = category === undefined ? [] : of.levels.get(category)!;
+      return category === undefined ? null : { on: kind, variable: category, first: a!, second: b! };
+    }
+    case "correlation": {
+      const [x, y] = of.numbers;
+      return x !== undefined && y !== undefined ? { on: kind, x, y, respondents: null } : null;
+    }
+    case "indirect": {
+      const [from, through] = of.singles;
+      return from !== undefined && through !== undefined ? { on: kind, from, through } : null;
+    }
+    default:
+      return { on: kind };
+  }
+}
+
+/** What there is to rest on. */
+export interface RestsParts {
+  /** Every predictor of a product with each of the others, both ways; a category by each level but the reference. */
+  products: { focal: Part; moderator: string }[];
+  /** Levels of every category that is asked about, as written in the file. */
+  levels: ReadonlyMap<string, readonly string[]>;
+  /** Categories of the step, and those of the codebook that can make groups. */
+  categories: string[];
+  groupings: string[];
+  /** Numbers of the study: of correlations. */
+  numbers: string[];
+  /** Predictors of the step that stand alone. */
+  singles: string[];
+}
+
+/** @param columns of the step @param fit of the ladder, which knows the levels that somebody has; null: those of the codebook serve */
+export function restsParts(
+  study: Pick<Study, "codebook" | "scales">,
+  columns: readonly (readonly Part[])[],
+  fit: LadderFit | null,
+): RestsParts {
+  const told = study.codebook.filter((v) => v.kind === "category").map((v) => [v.name, v.levels.map(({ value }) => value)] as const);
+  const had = (fit?.tables ?? []).map((t) => [t.variable, t.levels.map(({ level }) => level)] as const);
+  const levels = new Map<string, readonly string[]>([...told, ...had].filter(([, all]) => all.length > 1));
+  const products = columns
+    .filter((parts) => parts.length > 1)
+    .flatMap(
+      (parts) =>
+      parts.flatMap((focal, i) => parts.flatMap((other, k) => (i === k ? [] : [{ focal: { variable: focal.variable, level: focal.level }, moderator: other.variable }]))), // prettier-ignore
+    );
+  const distinct = [...new Map(products.map((one) => [JSON.stringify(one), one])).values()];
+  const singles = [...new Set(columns.filter((parts) => parts.length === 1).map(([part]) => part!.variable))];
+  const numbers = [...study.scales.map((s) => s.id), ...study.codebook.filter((v) => v.kind === "number" || v.kind === "item").map((v) => v.name)]; // prettier-ignore
+  return { products: distinct, levels, categories: singles.filter((name) => levels.has(name)), groupings: [...levels.keys()], numbers, singles }; // prettier-ignore
+}

@@ -3,14 +3,24 @@
 import type { LadderFit } from "@/core/regression/ladder";
 import { columnKey } from "@/core/regression/terms";
 import { useStudy } from "@/features/study/study-context";
-import type { Hypothesis } from "@/study/model/hypothesis";
+import { hasDirection, type Hypothesis, type RestsOn } from "@/study/model/hypothesis";
 import type { Ladder } from "@/study/model/ladder";
 import { partsTitle } from "@/study/report/ladder/coefficient-words";
-import { EXPECTATIONS, type Expectation, expectationOf, restsChoices, restsKey } from "@/study/report/theory-words";
+import { EXPECTATIONS, type Expectation, expectationOf, restsChoices, restsKey } from "@/study/report/theory/hypothesis-words";
 import { FieldWord } from "@/ui/parts/FieldWord";
 import { SettingWord } from "@/ui/parts/SettingWord";
-import { restsOnColumn, testableColumns } from "@/features/study/hypothesis-edits";
+import { firstOf, restsOnColumn, restsParts, testableColumns } from "@/features/study/hypothesis-edits";
+import { RestsWords } from "./RestsWords";
 import css from "./theory.module.css";
+
+const LADDER_KINDS: { value: RestsOn["on"]; label: string }[] = [
+  { value: "difference", label: "the difference of two β" },
+  { value: "slope", label: "the slope at a place of a moderator" },
+  { value: "region", label: "the slope over a range of a moderator" },
+  { value: "groups", label: "the difference of a coefficient between groups" },
+  { value: "means", label: "the difference of two predicted means" },
+  { value: "indirect", label: "a path through another, left open" },
+];
 
 /** A hypothesis as a sentence whose words are its settings. */
 export function HypothesisSettings(props: {
@@ -26,63 +36,76 @@ export function HypothesisSettings(props: {
   const last = ladder?.steps.length ?? 1;
   const step = Math.min(h.step ?? last, last);
   const columns = ladder ? testableColumns(ladder, step, fit) : [];
-  const rests = [{ value: "open", label: "nothing yet" }, ...restsChoices(columns, title)];
+  const parts = restsParts(study, columns, fit);
+  const ofLadder = ladder ? LADDER_KINDS.filter(({ value }) => firstOf(value, columns, parts) !== null) : [];
+  const rests = [
+    { value: "open", label: "nothing yet" },
+    ...(ladder ? restsChoices(columns, title) : []),
+    ...ofLadder,
+    ...(firstOf("correlation", columns, parts) ? [{ value: "correlation", label: "a correlation, of no ladder" }] : []),
+  ];
+  const directed = hasDirection(h.rests);
   const expects = (Object.entries(EXPECTATIONS) as [Expectation, string][]).map(([value, label]) => ({ value, label }));
-  const beta = h.rests.on === "coefficient" && h.rests.metric === "beta";
+  const beta = "metric" in h.rests ? h.rests.metric === "beta" : h.rests.on === "difference" || h.rests.on === "correlation";
+  const sized = directed && h.rests.on !== "open" && h.rests.on !== "indirect";
   const take = (key: string) => {
-    const parts = columns.find((one) => `c ${columnKey(one)}` === key);
-    if (parts) onChange({ rests: restsOnColumn(parts) });
-    else onChange({ rests: { on: key as "open" | "change" }, ...(key === "change" && { claim: "effect", direction: "none" }) });
+    const column = columns.find((one) => `c ${columnKey(one)}` === key);
+    const to = column ? restsOnColumn(column) : firstOf(key as RestsOn["on"], columns, parts);
+    if (to) onChange({ rests: to });
   };
   return (
     <p className={css.settings}>
-      <b>{code}</b>, in{" "}
-      <SettingWord
-        label="Ladder"
-        value={h.ladder}
-        text={ladder?.name ?? "a ladder"}
-        choices={study.ladders.map((l) => ({ value: l.id, label: l.name }))}
-        onChange={(id) => onChange({ ladder: id, step: null, rests: { on: "open" } })}
-      />
-      {ladder && (
+      <b>{code}</b>
+      {h.rests.on !== "correlation" && (
         <>
-          {" up to "}
+          , in{" "}
           <SettingWord
-            label="Step"
-            value={String(step)}
-            text={`step ${step}`}
-            choices={ladder.steps.map((_, k) => ({ value: String(k + 1), label: `step ${k + 1}` }))}
-            onChange={(value) => onChange({ step: Number(value) === last ? null : Number(value) })}
+            label="Ladder"
+            value={h.ladder}
+            text={ladder?.name ?? "a ladder"}
+            choices={study.ladders.map((l) => ({ value: l.id, label: l.name }))}
+            onChange={(id) => onChange({ ladder: id, step: null, rests: { on: "open" } })}
           />
-          {h.rests.on === "change" ? ": it rests on " : ": "}
-          {h.rests.on !== "change" && (
-            <>
-              {/* before the number: what is expected then stands before its result */}
-              {"expected "}
-              <SettingWord
-                label="Expected"
-                value={expectationOf(h)}
-                text={EXPECTATIONS[expectationOf(h)]}
-                choices={expects}
-                onChange={(value) => {
-                  const [claim, direction] = value.split(" ") as [Hypothesis["claim"], Hypothesis["direction"]];
-                  onChange({ claim, direction });
-                }}
-              />
-              {", resting on "}
-            </>
+          {ladder && " up to "}
+          {ladder && (
+            <SettingWord
+              label="Step"
+              value={String(step)}
+              text={`step ${step}`}
+              choices={ladder.steps.map((_, k) => ({ value: String(k + 1), label: `step ${k + 1}` }))}
+              onChange={(value) => onChange({ step: Number(value) === last ? null : Number(value) })}
+            />
           )}
-          <SettingWord
-            label="Rests on"
-            main
-            value={restsKey(h)}
-            text={rests.find(({ value }) => value === restsKey(h))?.label ?? (h.rests.on === "coefficient" ? `the coefficient of ${partsTitle(h.rests.column, title)}` : "nothing yet")} // prettier-ignore
-            choices={rests}
-            onChange={take}
-          />
         </>
       )}
-      {h.rests.on === "coefficient" && (
+      {directed ? ": " : ": it rests on "}
+      {directed && (
+        <>
+          {/* before the number: what is expected then stands before its result */}
+          {"expected "}
+          <SettingWord
+            label="Expected"
+            value={expectationOf(h)}
+            text={EXPECTATIONS[expectationOf(h)]}
+            choices={expects}
+            onChange={(value) => {
+              const [claim, direction] = value.split(" ") as [Hypothesis["claim"], Hypothesis["direction"]];
+              onChange({ claim, direction });
+            }}
+          />
+          {", resting on "}
+        </>
+      )}
+      <SettingWord
+        label="Rests on"
+        main
+        value={restsKey(h)}
+        text={rests.find(({ value }) => value === restsKey(h))?.label.replace(", of no ladder", "") ?? (h.rests.on === "coefficient" ? `the coefficient of ${partsTitle(h.rests.column, title)}` : h.rests.on === "open" ? "nothing yet" : LADDER_KINDS.find(({ value }) => value === h.rests.on)?.label ?? "a correlation")} // prettier-ignore
+        choices={rests}
+        onChange={take}
+      />
+      <RestsWords rests={h.rests} columns={columns} of={parts} onChange={(to) => onChange({ rests: to })} />
+      {"metric" in h.rests && (
         <>
           {" as "}
           <SettingWord
@@ -93,15 +116,19 @@ export function HypothesisSettings(props: {
               { value: "beta", label: "β, in SDs" },
               { value: "b", label: "b, in raw units" },
             ]}
-            onChange={(metric) => onChange({ rests: { ...(h.rests as Extract<Hypothesis["rests"], { on: "coefficient" }>), metric: metric as "beta" | "b" } })} // prettier-ignore
+            onChange={(metric) => onChange({ rests: { ...h.rests, metric } as RestsOn })}
           />
+        </>
+      )}
+      {sized && (
+        <>
           {"; what matters begins at "}
           <FieldWord
             label="Smallest effect that matters"
             text={h.delta === null ? (beta ? "what holds for all" : "nothing said") : String(h.delta)}
             initial={h.delta === null ? "" : String(h.delta)}
             unset={h.delta === null}
-            rule={`A size above 0 in ${beta ? "SDs" : "units of b"}; empty for ${beta ? "that of all" : "none"}.`}
+            rule={`A size above 0 in ${beta ? "SDs" : "raw units"}; empty for ${beta ? "that of all" : "none"}.`}
             width={90}
             read={(typed) => {
               if (typed.trim() === "") return { delta: null };

@@ -2,7 +2,7 @@
 
 import Link from "next/link";
 import { useSearchParams } from "next/navigation";
-import { useMemo, useSyncExternalStore } from "react";
+import { useMemo, useState, useSyncExternalStore } from "react";
 import { ComputationState } from "@/features/study/ComputationState";
 import { useSeenStore, useStudy } from "@/features/study/study-context";
 import { useAsked, useResults } from "@/features/study/use-computed";
@@ -12,9 +12,11 @@ import { tableAsHtml } from "@/files/table-html";
 import { codesOf, type Hypothesis } from "@/study/model/hypothesis";
 import { THEORY, type Theory, theoryOf } from "@/study/model/theory";
 import { counted, formatShare } from "@/study/report/format-number";
-import { evidenceWords, hypothesisSentence, restsWords, theoryTable, verdictSays } from "@/study/report/theory-words";
+import { contradictions, hypothesisSentence, restsWords } from "@/study/report/theory/hypothesis-words";
+import { theoryTable } from "@/study/report/theory/theory-table";
+import { changesSay, evidenceWords, verdictSays } from "@/study/report/theory/verdict-words";
 import { ChartFrame } from "@/ui/charts/ChartFrame";
-import { TheoryLoom } from "@/ui/charts/TheoryLoom";
+import { type Begun, TheoryLoom } from "@/ui/charts/TheoryLoom";
 import { Margin, Note } from "@/ui/parts/Margin";
 import { SentencesNote } from "@/ui/parts/notes";
 import page from "@/ui/parts/page.module.css";
@@ -23,7 +25,12 @@ import { Said } from "@/ui/parts/Said";
 import { fileName, saveFile } from "@/ui/parts/save-file";
 import { SettingWord } from "@/ui/parts/SettingWord";
 import { HypothesisSettings } from "./HypothesisSettings";
-import { changed, moved, newHypothesis } from "@/features/study/hypothesis-edits";
+import { changed, moved, newHypothesis, testableColumns } from "@/features/study/hypothesis-edits";
+import type { Ladder } from "@/study/model/ladder";
+import type { LadderFit } from "@/core/regression/ladder";
+import type { PrintTable } from "@/study/report/print-table";
+import type { Stand } from "@/study/analyse/analyse-theory";
+import { BegunWith } from "./BegunWith";
 import css from "./theory.module.css";
 import { theoryPicture } from "./theory-picture";
 
@@ -51,18 +58,19 @@ export function TheoryScreen() {
   };
   const open = (id: string | null) => window.history.pushState(null, "", id === null ? "?" : `?hypothesis=${id}`);
   const set = (to: Partial<Theory>) => void store.edit({ subject: "theory", id: THEORY, to: { ...theory, ...to } });
-  const add = () => {
-    const ladder = h?.ladder ?? study.ladders[0]?.id ?? null;
-    const made = newHypothesis(study, { ladder }, ladder !== null && looked(ladder));
+  const add = (own: Partial<Hypothesis> = {}) => {
+    const ladder = own.ladder ?? h?.ladder ?? study.ladders[0]?.id ?? null;
+    const made = newHypothesis(study, { ladder, ...own }, ladder !== null && looked(ladder), new Date().toISOString());
     if (store.edit(...made.edits)) open(made.id);
   };
   const change = (of: Hypothesis) => (to: Partial<Hypothesis>) => {
     // a verdict on this page has shown the result as well
     const shown = stands.get(of.id)?.estimate ?? null;
-    const seen = shown !== null || (of.ladder !== null && looked(of.ladder));
-    void store.edit({ subject: "hypothesis", id: of.id, to: changed(of, to, seen) });
+    const seen = shown !== null || (of.rests.on !== "correlation" && of.ladder !== null && looked(of.ladder));
+    void store.edit({ subject: "hypothesis", id: of.id, to: changed(of, to, seen, new Date().toISOString()) });
   };
   const pictured = study.ladders.filter((l) => hypotheses.some((one) => one.ladder === l.id && one.rests.on !== "open"));
+  const opposed = contradictions(hypotheses, study.ladders);
   const table = theoryTable(study, stands, theory, title);
   const outcomes = [...new Set(pictured.flatMap((l) => (l.outcome === null ? [] : [title(l.outcome)])))];
   return (
@@ -74,7 +82,7 @@ export function TheoryScreen() {
             <p className="quiet">
               A hypothesis is a sentence tied to the number that tests it; from then on it tells by itself how it stands. Written before its
               result is looked at, its direction counts.{" "}
-              <button type="button" className="link" onClick={add}>
+              <button type="button" className="link" onClick={() => add()}>
                 Write the first
               </button>
             </p>
@@ -116,19 +124,9 @@ export function TheoryScreen() {
           </h1>
         )}
         <ComputationState of={computed} refusal={null} />
-        {pictured.map((ladder) => {
-          const name = `Theory of ${ladder.outcome === null ? ladder.name : title(ladder.outcome)}, ${ladder.name}`;
-          return (
-            <ChartFrame
-              key={ladder.id}
-              title={name}
-              note=""
-              table={<PrintedTable table={table} className={css.table} testId="theory-table" />}
-            >
-              <TheoryLoom title={name} picture={theoryPicture(ladder, hypotheses, stands, title)} />
-            </ChartFrame>
-          );
-        })}
+        {pictured.map((ladder) => (
+          <LadderTheory key={ladder.id} ladder={ladder} stands={stands} table={table} fit={fitOf(ladder.id)} add={add} />
+        ))}
         {hypotheses.length > 0 && (
           <table className={css.table} data-testid="hypotheses">
             <caption className="visually-hidden">Hypotheses and how they stand</caption>
@@ -160,13 +158,7 @@ export function TheoryScreen() {
                     </th>
                     <td>{hypothesisSentence(one, study.ladders, title)}</td>
                     <td>
-                      {one.ladder !== null && one.rests.on !== "open" ? (
-                        <Link className="link" href={`/studies/${store.id}/ladders?ladder=${one.ladder}`}>
-                          <Said>{restsWords(one, study.ladders, title)}</Said>
-                        </Link>
-                      ) : (
-                        "nothing yet"
-                      )}
+                      <RestsLink of={one} />
                     </td>
                     <td className={own?.exploratory ? css.dotted : undefined}>{own && <Said>{evidenceWords(own, one)}</Said>}</td>
                     <td className={css.verdict} data-testid={`verdict ${codes[k]}`}>
@@ -206,7 +198,7 @@ export function TheoryScreen() {
         )}
         {hypotheses.length > 0 && (
           <p className={css.ways}>
-            <button type="button" className="link" onClick={add}>
+            <button type="button" className="link" onClick={() => add()}>
               + A hypothesis
             </button>
             <button
@@ -221,7 +213,13 @@ export function TheoryScreen() {
       </main>
       <Margin>
         <SinceNote before={before} />
-        {h && stand && <SentencesNote heading={codes[at]!} sentences={verdictSays(stand, h, theory, title)} />}
+        {h && stand && (
+          <SentencesNote
+            heading={codes[at]!}
+            sentences={[...verdictSays(stand, h, theory, title), ...changesSay(h, study.ladders, title)]}
+          />
+        )}
+        {opposed.length > 0 && <SentencesNote heading="Contradictions" sentences={opposed} />}
         <Note heading="How a verdict comes about">
           <p>
             By the ladder’s own errors; the interval is two-sided. A test is one-sided only where the direction stood before the result was
@@ -236,11 +234,70 @@ export function TheoryScreen() {
           <p>
             A thread runs from each predictor, in the order of the steps, to the edge that is the outcome. Its stroke is the verdict, its
             end the direction that was stated. A moderator reaches from its thread to the one it acts on; the wedge opens where it
-            strengthens.
+            strengthens. A bracket is a step that adds; a tie sets one coefficient against another. Choose a thread, two, or a bracket to
+            begin a hypothesis with it.
           </p>
         </Note>
       </Margin>
     </div>
+  );
+}
+
+/** What is claimed in one ladder as a picture, and what a further hypothesis can begin with. */
+function LadderTheory(props: {
+  ladder: Ladder;
+  stands: ReadonlyMap<string, Stand>;
+  table: PrintTable;
+  fit: LadderFit | null;
+  add: (own: Partial<Hypothesis>) => void;
+}) {
+  const { ladder, add } = props;
+  const { study, title } = useStudy();
+  const [threads, setThreads] = useState<readonly string[]>([]);
+  const name = `Theory of ${ladder.outcome === null ? ladder.name : title(ladder.outcome)}, ${ladder.name}`;
+  const picture = theoryPicture(ladder, study.hypotheses, props.stands, title);
+  const last = ladder.steps.length;
+  const columns = testableColumns(ladder, last, props.fit);
+  const begin = (what: Begun) => {
+    if ("step" in what) add({ ladder: ladder.id, step: what.step + 1 === last ? null : what.step + 1, rests: { on: "change" } });
+    else setThreads((held) => (held.includes(what.thread) ? held.filter((one) => one !== what.thread) : [...held.slice(-1), what.thread]));
+  };
+  return (
+    <>
+      <ChartFrame
+        title={name}
+        note=""
+        table={<PrintedTable table={props.table} className={css.table} testId="theory-table" />}
+        saved={<TheoryLoom title={name} picture={picture} />}
+      >
+        <TheoryLoom title={name} picture={picture} begin={begin} />
+      </ChartFrame>
+      <BegunWith
+        threads={threads}
+        columns={columns}
+        title={title}
+        onTake={(rests) => {
+          setThreads([]);
+          add({ ladder: ladder.id, rests });
+        }}
+        onCancel={() => setThreads([])}
+      />
+    </>
+  );
+}
+
+/** What a hypothesis rests on, and the way there. */
+function RestsLink({ of }: { of: Hypothesis }) {
+  const { study, store, title } = useStudy();
+  const said = <Said>{restsWords(of, study.ladders, title)}</Said>;
+  if (of.rests.on === "correlation") return <Link className="link" href={`/studies/${store.id}/first-look`}>{said}</Link>; // prettier-ignore
+  if (of.ladder === null || of.rests.on === "open") return said;
+  const id = study.ladders.find((l) => l.id === of.ladder)?.steps[(of.step ?? 0) - 1]?.id;
+  const step = id === undefined ? "" : `&step=${id}`;
+  return (
+    <Link className="link" href={`/studies/${store.id}/ladders?ladder=${of.ladder}${step}`}>
+      {said}
+    </Link>
   );
 }
 

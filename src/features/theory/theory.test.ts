@@ -1,29 +1,24 @@
 import type { Stand } from "@/study/analyse/analyse-theory";
 import { applyEdits } from "@/study/model/edit";
-import { codesOf, Hypothesis } from "@/study/model/hypothesis";
+import { codesOf, Hypothesis, MOST_CHANGES } from "@/study/model/hypothesis";
 import { Study } from "@/study/model/study";
 import { Theory, theoryOf } from "@/study/model/theory";
-import {
-  evidenceWords,
-  EXPECTATIONS,
-  expectationOf,
-  hypothesisSentence,
-  restsWords,
-  theoryTable,
-  verdictSays,
-} from "@/study/report/theory-words";
+import { EXPECTATIONS, expectationOf, hypothesisSentence, restsWords } from "@/study/report/theory/hypothesis-words";
+import { theoryTable } from "@/study/report/theory/theory-table";
+import { changesSay, evidenceWords, verdictSays } from "@/study/report/theory/verdict-words";
 import { plain } from "@/study/report/words";
 import { ladderOf } from "@/study/test-support/desk";
 import { changed, moved, newHypothesis, restsOnColumn, testableColumns } from "@/features/study/hypothesis-edits";
 import { theoryPicture } from "./theory-picture";
 
 const title = (name: string, level?: string | null) => (level == null ? `<${name}>` : `<${name}: ${level}>`);
+const NOW = "2026-11-28T12:00:00.000Z";
 const LADDER = ladderOf(["c"], ["x", "m"], ["x*m"]);
 const codebook = ["y", "c", "x", "m"].map((name) => ({ name }));
 const base = Study.parse({ format: "beta-step-study", version: 1, name: "s", codebook, ladders: [LADDER] });
 const of = (own: object = {}) => Hypothesis.parse({ id: "h", ladder: "l", ...own });
 const on = (...names: string[]) => ({ rests: restsOnColumn(names.map((variable) => ({ variable, level: null }))) });
-const stand = (own: Partial<Stand>): Stand => ({ id: "h", verdict: "supported", waits: null, estimate: 0.25, test: { t: 2.6, df: 90 }, p: 0.011, pHolm: null, twoSided: 0.011, interval: { lower: 0.06, upper: 0.44 }, equivalence: null, n: 96, step: 2, exploratory: false, delta: 0, ...own }); // prettier-ignore
+const stand = (own: Partial<Stand>): Stand => ({ id: "h", verdict: "supported", waits: null, estimate: 0.25, test: { by: "t", t: 2.6, df: 90 }, p: 0.011, pHolm: null, twoSided: 0.011, interval: { lower: 0.06, upper: 0.44 }, equivalence: null, n: 96, step: 2, exploratory: false, delta: 0, ...own }); // prettier-ignore
 
 describe("the sentence that settings make", () => {
   test.each([
@@ -51,9 +46,9 @@ test("evidence is printed in the metric of what it rests on: no leading zero for
   expect(plain(evidenceWords(stand({ pHolm: 0.033 }), of({ rests: { ...on("x").rests, metric: "b" } })))).toBe(
     "0.25 [0.06, 0.44], p = .011 (Holm .033)",
   );
-  expect(plain(evidenceWords(stand({ estimate: 0.04, test: { F: 6.5, df: [2, 90] }, p: 0.0023 }), of({ rests: { on: "change" } })))).toBe(
-    ".040 [.060, .440], F(2, 90) = 6.50, p = .002",
-  );
+  expect(
+    plain(evidenceWords(stand({ estimate: 0.04, test: { by: "F", F: 6.5, df: [2, 90] }, p: 0.0023 }), of({ rests: { on: "change" } }))),
+  ).toBe(".040 [.060, .440], F(2, 90) = 6.50, p = .002");
   expect(evidenceWords(stand({ estimate: null }), of(on("x")))).toBe("");
   expect(plain(restsWords(of({ rests: { on: "change" }, step: 2 }), [LADDER], title))).toBe("ΔR², step 2");
 });
@@ -74,20 +69,40 @@ test("what a verdict means: sides only where one was expected, one-sidedness as 
 
 describe("edits", () => {
   test("the first brings level and family with it, a further one does not; before is what nobody has looked at", () => {
-    const first = newHypothesis(base, { ladder: "l" }, false);
+    const first = newHypothesis(base, { ladder: "l" }, false, NOW);
     const study = applyEdits(base, first.edits).study;
     expect(theoryOf(study.theories)).toMatchObject({ alpha: 0.05, holm: false, delta: 0 });
     expect(study.hypotheses[0]).toMatchObject({ id: first.id, before: true });
-    const second = newHypothesis(study, {}, true);
+    const second = newHypothesis(study, {}, true, NOW);
     expect(second.edits).toHaveLength(1);
     expect(applyEdits(study, second.edits).study.hypotheses[1]!.before).toBe(false);
   });
   test("a change of what is tested after the result was seen ends that it stood before; of words, family and place does not", () => {
     const h = of({ ...on("x"), direction: "+", before: true });
-    for (const to of [{ direction: "-" }, { claim: "beyond" }, { delta: 0.1 }, { step: 2 }, { ladder: null }, on("m")]) expect(changed(h, to as Partial<Hypothesis>, true).before).toBe(false); // prettier-ignore
+    for (const to of [{ direction: "-" }, { claim: "beyond" }, { delta: 0.1 }, { step: 2 }, { ladder: null }, on("m")]) expect(changed(h, to as Partial<Hypothesis>, true, NOW).before).toBe(false); // prettier-ignore
     for (const to of [{ text: "other words" }, { family: false }, { part: true }, { direction: "+" }])
-      expect(changed(h, to as Partial<Hypothesis>, true).before).toBe(true);
-    expect(changed(h, { direction: "-" }, false).before).toBe(true);
+      expect(changed(h, to as Partial<Hypothesis>, true, NOW).before).toBe(true);
+    expect(changed(h, { direction: "-" }, false, NOW).before).toBe(true);
+  });
+  test("what it said before each change that was made after its result was seen is kept with its day, first and newest of many", () => {
+    const h = of({ ...on("x"), direction: "+", before: true, since: "2026-03-12T08:00:00.000Z" });
+    const one = changed(h, { direction: "-" }, true, NOW);
+    expect(one.changes).toMatchObject([{ at: NOW, was: { direction: "+", rests: h.rests } }]);
+    expect(changesSay(one, [LADDER], title)).toEqual(["It says this since 28 Nov 2026.", "Changed after its result was seen, on 28 Nov 2026. Before: <x> goes with more <y>."]); // prettier-ignore
+    expect(changed(h, { direction: "-" }, false, NOW).changes).toEqual([]);
+    // what rested on nothing yet had no result to be seen
+    expect(changed(of({ direction: "+" }), on("x"), true, NOW).changes).toEqual([]);
+    let many = h;
+    for (let k = 0; k < 60; k++) many = changed(many, { delta: k + 1 }, true, NOW);
+    expect(many.changes).toHaveLength(MOST_CHANGES);
+    expect([many.changes[0]!.was.delta, many.changes.at(-1)!.was.delta]).toEqual([null, 59]);
+  });
+  test("what cannot lie on one side loses its direction and its size", () => {
+    const h = of({ ...on("x"), direction: "+", claim: "beyond" });
+    expect(changed(h, { rests: { on: "change" } }, false, NOW)).toMatchObject({ direction: "none", claim: "effect" });
+    const rests = { on: "groups" as const, variable: "g", column: [{ variable: "x", level: null }], metric: "beta" as const };
+    expect(changed(h, { rests: { ...rests, first: null, second: null } }, false, NOW).direction).toBe("none");
+    expect(changed(h, { rests: { ...rests, first: "a", second: "b" } }, false, NOW).direction).toBe("+");
   });
   test("moved, it takes the code of its new place, and nothing moves beyond the ends", () => {
     const list = ["a", "b", "c"].map((id) => of({ id, text: id }));

@@ -104,7 +104,7 @@ function scatterOf(x: Float64Array, y: Float64Array): Scatter {
 }
 
 /** True when a term multiplies the focal predictor with a moderator: of a square, with itself. */
-function modifies(terms: readonly LadderTerm[], focal: string, moderator: string): boolean {
+export function modifies(terms: readonly LadderTerm[], focal: string, moderator: string): boolean {
   return terms.some(({ components }) => {
     const others = components.slice();
     const own = others.indexOf(focal);

@@ -1,33 +1,23 @@
 import { holm } from "@/core/distributions/holm";
-import { judge, type Judged, normalTheory } from "@/core/planning/verdict";
-import { ladderTables, type LadderFit } from "@/core/regression/ladder";
-import { columnKey } from "@/core/regression/terms";
+import { type Claim, judge, type Judged } from "@/core/planning/verdict";
 import type { Desk } from "../kinds/kind";
 import { exploratoryMark } from "../model/exploratory";
 import type { Hypothesis } from "../model/hypothesis";
 import type { Ladder } from "../model/ladder";
 import type { Theory } from "../model/theory";
-import { fitLadderOf } from "./analyse-ladder";
-import type { Refusal } from "./refusal";
+import { refusalOf } from "./refusal";
+import { correlationFound, type Found, found, groundOf, type Test, type Waits } from "./theory-evidence";
 
-/** Why a hypothesis waits. */
-export type Waits =
-  | { for: "ladder" }
-  | { for: "open" }
-  | { for: "step"; step: number }
-  | { for: "coefficient" }
-  | { for: "smallest-effect" }
-  | { for: "test" }
-  | { for: "refused"; refusal: Refusal };
+export type { Test, Waits } from "./theory-evidence";
 
 /** How one hypothesis stands, with its evidence. */
 export interface Stand extends Omit<Judged, "verdict"> {
   id: string;
   verdict: Judged["verdict"];
   waits: Waits | null;
-  /** The estimate with its test: t or z of a coefficient, F of a step. */
+  /** The estimate with its test. */
   estimate: number | null;
-  test: { t: number | null; df: number | null } | { F: number; df: readonly [number, number] } | null;
+  test: Test | null;
   /** p of its family, where there is one. */
   pHolm: number | null;
   n: number | null;
@@ -44,86 +34,58 @@ export interface TheoryResult {
   stands: Stand[];
 }
 
-type Fitted = { status: "fitted"; fit: LadderFit; n: number; exploratory: boolean } | { status: "refused"; refusal: Refusal };
-
-interface Told {
-  judged: (holmed: (p: number) => number) => Judged;
-  estimate: number;
-  test: Stand["test"];
-}
-
-/** Every hypothesis by the ladder it rests on, each ladder fitted once; p of the family corrected together. */
+/** Every hypothesis by what it rests on, each ladder fitted once; p of the family corrected together. */
 export function analyseTheory(
   { theory, hypotheses, ladders }: { theory: Theory; hypotheses: readonly Hypothesis[]; ladders: readonly Ladder[] },
-  { study, responses, columns }: Desk,
+  desk: Desk,
 ): TheoryResult {
-  const fitted = new Map(
-    ladders.map((ladder): [string, Fitted] => {
-      // all intervals at 1 − α, that of ΔR² too
-      const found = fitLadderOf(study, { ...ladder, confidence: 1 - theory.alpha }, responses, columns);
-      if (found.status === "refused") return [ladder.id, found];
-      const exploratory = exploratoryMark(ladder, found.sample.rowsUsed)?.kind === "exploratory";
-      return [ladder.id, { status: "fitted" as const, fit: ladderTables(found.models), n: found.sample.used, exploratory }];
-    }),
-  );
-  const found = hypotheses.map((h) => {
-    const ladder = h.ladder === null ? undefined : fitted.get(h.ladder);
-    if (h.rests.on === "open") return { h, waits: { for: "open" } as Waits };
-    if (!ladder) return { h, waits: { for: "ladder" } as Waits };
-    if (ladder.status === "refused") return { h, waits: { for: "refused", refusal: ladder.refusal } as Waits };
-    const evidence = evidenceOf(h, theory, ladder.fit);
-    return "for" in evidence ? { h, waits: evidence as Waits, ladder } : { h, told: evidence as Told, ladder };
-  });
-  const tested = found.flatMap((one, k) => {
-    const p = one.told && one.h.family ? one.told.judged((value) => value).p : null;
+  const grounds = new Map(ladders.map((ladder) => [ladder.id, groundOf(ladder, theory.alpha, desk)]));
+  const restsOn = (h: Hypothesis): Found | Waits => {
+    try {
+      if (h.rests.on === "open") return { for: "open" };
+      if (h.rests.on === "correlation") return correlationFound(h.rests, desk);
+      const ground = h.ladder === null ? undefined : grounds.get(h.ladder);
+      if (!ground) return { for: "ladder" };
+      return ground.status === "refused" ? { for: "refused", refusal: ground.refusal } : found(h, ground, desk);
+    } catch (error) {
+      return { for: "refused", refusal: refusalOf(error) };
+    }
+  };
+  const all = hypotheses.map((h) => ({ h, of: restsOn(h) }));
+  const told = all.map(({ h, of }) => ("for" in of ? null : judging(of, claimOf(h, theory))));
+  const tested = told.flatMap((one, k) => {
+    const p = one && hypotheses[k]!.family ? one((value) => value).p : null;
     return p === null ? [] : [{ k, p }];
   });
   const corrected = new Map(holm(tested.map(({ p }) => p)).map((p, at) => [tested[at]!.k, p]));
-  const stands = found.map(({ h, waits, told, ladder }, k): Stand => {
-    const base = { id: h.id, n: ladder?.n ?? null, step: ladder ? Math.min(h.step ?? Infinity, ladder.fit.steps.length) : null, exploratory: ladder?.exploratory ?? false, delta: deltaOf(h, theory) }; // prettier-ignore
-    if (!told) return { ...base, ...judge(null, claimOf(h, theory)), waits: waits ?? null, estimate: null, test: null, pHolm: null };
+  const stands = all.map(({ h, of }, k): Stand => {
+    const delta = deltaOf(h, theory);
+    if ("for" in of) {
+      const none = { estimate: null, test: null, pHolm: null, n: null, step: h.step, exploratory: false };
+      return { id: h.id, delta, ...judge(null, claimOf(h, theory)), ...none, waits: of };
+    }
     const pHolm = theory.holm ? (corrected.get(k) ?? null) : null;
-    const judged = told.judged(pHolm === null ? (p) => p : () => pHolm);
-    const none: Waits | null = judged.verdict !== "not testable yet" ? null : { for: h.claim === "equivalence" && !(base.delta > 0) ? "smallest-effect" : "test" }; // prettier-ignore
-    return { ...base, ...judged, waits: none, estimate: told.estimate, test: told.test, pHolm };
+    const judged = told[k]!(pHolm === null ? (p) => p : () => pHolm);
+    const { estimate, test, n, step, exploratoryOf, rowsUsed } = of;
+    const waits: Waits | null = judged.verdict !== "not testable yet" ? null : { for: h.claim === "equivalence" && !(delta > 0) ? "smallest-effect" : "test" }; // prettier-ignore
+    const exploratory = exploratoryOf !== null && exploratoryMark(exploratoryOf, rowsUsed!)?.kind === "exploratory";
+    return { id: h.id, delta, ...judged, waits, estimate, test, pHolm, n, step, exploratory };
   });
   return { status: "told", stands };
 }
 
-/** Its own smallest effect; without one, that of the study for β, and none for what is in other units. */
-const deltaOf = (h: Hypothesis, theory: Theory) =>
-  h.delta ?? (h.rests.on === "coefficient" && h.rests.metric === "beta" ? theory.delta : 0);
-
-const claimOf = (h: Hypothesis, theory: Theory) => ({ claim: h.claim, direction: h.direction, delta: deltaOf(h, theory), alpha: theory.alpha, before: h.before }); // prettier-ignore
-
-function evidenceOf(h: Hypothesis, theory: Theory, fit: LadderFit): Told | Waits {
-  const at = h.step ?? fit.steps.length;
-  const step = fit.steps[at - 1];
-  if (!step) return { for: "step", step: at };
-  const claim = claimOf(h, theory);
-  if (h.rests.on === "change") {
-    const { change, F, df, p } = step.change;
-    if (F === null || p === null) return { for: "test" };
-    // a share of variance has no direction, and F tests it against nothing
-    return {
-      estimate: change,
-      test: { F, df },
-      judged: (holmed) => ({
-        verdict: holmed(p) < claim.alpha ? "supported" : "not supported",
-        p,
-        twoSided: p,
-        interval: step.changeInterval && { lower: step.changeInterval.lower, upper: step.changeInterval.upper },
-        equivalence: null,
-      }),
-    };
-  }
+/** Its own smallest effect; without one, that of the study where it is told in SDs, and none for what is in other units. */
+function deltaOf(h: Hypothesis, theory: Theory): number {
   const { rests } = h;
-  const c = rests.on === "coefficient" ? step.coefficients.find((one) => one.column === columnKey(rests.column)) : undefined;
-  const told = c && (rests.on === "coefficient" && rests.metric === "beta" ? c.beta : c.b);
-  if (!told) return { for: "coefficient" };
-  // by the ladder's own errors: t with the residual's degrees of freedom, or those of its clusters
-  const df = step.clusters === null ? step.model.df[1] : step.clusters - 1;
-  const evidence = normalTheory(told.estimate, told.se, df);
-  if (!evidence) return { for: "test" };
-  return { estimate: told.estimate, test: { t: told.t, df }, judged: (holmed) => judge(evidence, claim, holmed) };
+  const inSds = "metric" in rests ? rests.metric === "beta" : rests.on === "difference" || rests.on === "correlation";
+  return h.delta ?? (inSds ? theory.delta : 0);
+}
+
+const claimOf = (h: Hypothesis, theory: Theory): Claim => ({ claim: h.claim, direction: h.direction, delta: deltaOf(h, theory), alpha: theory.alpha, before: h.before }); // prettier-ignore
+
+/** How the claim is judged, for any correction of its p. */
+function judging({ evidence, fixed }: Found, claim: Claim): (holmed: (p: number) => number) => Judged {
+  if (fixed === null) return (holmed) => judge(evidence, claim, holmed);
+  const { p, interval } = fixed;
+  return (holmed) => ({ verdict: holmed(p) < claim.alpha ? "supported" : "not supported", p, twoSided: p, interval, equivalence: null });
 }

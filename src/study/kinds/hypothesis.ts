@@ -1,4 +1,4 @@
-import { codesOf, Hypothesis } from "../model/hypothesis";
+import { codesOf, hasDirection, Hypothesis } from "../model/hypothesis";
 import { ObjectId } from "../model/names";
 import type { StudyParts } from "../model/context";
 import type { KeptKind } from "./kind";
@@ -17,8 +17,13 @@ export const hypothesis = {
   opens: { at: (h: Hypothesis) => `theory?hypothesis=${h.id}` },
   // what it names may be gone: it then waits, and says what it waits for
   needs: () => ({ names: [] }),
-  faults: ({ id, claim, rests }: Hypothesis, { hypotheses }: StudyParts) => {
+  faults: ({ id, claim, direction, rests }: Hypothesis, { hypotheses }: StudyParts) => {
     const code = codesOf(hypotheses)[hypotheses.findIndex((one) => one.id === id)] ?? "A hypothesis";
-    return rests.on === "change" && claim !== "effect" ? [`${code} rests on ΔR², which can be tested against nothing only.`] : [];
+    if (hasDirection(rests) || (claim === "effect" && direction === "none")) return [];
+    return [
+      rests.on === "change"
+        ? `${code} rests on ΔR², which can be tested against nothing only.`
+        : `${code} rests on whether all groups are alike, which has no direction: name two groups.`,
+    ];
   },
 } satisfies KeptKind<"hypothesis", "hypotheses", Hypothesis>;

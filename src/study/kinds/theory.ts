@@ -1,7 +1,7 @@
 import { z } from "zod";
 import type { TheoryResult } from "../analyse/analyse-theory";
 import type { StudyParts } from "../model/context";
-import { Hypothesis } from "../model/hypothesis";
+import { Hypothesis, hypothesisNames } from "../model/hypothesis";
 import { Ladder } from "../model/ladder";
 import { ObjectId } from "../model/names";
 import { Theory } from "../model/theory";
@@ -12,6 +12,9 @@ const Spec = z.strictObject({ theory: Theory, hypotheses: z.array(Hypothesis), l
 type Spec = z.infer<typeof Spec>;
 
 const testing = ({ hypotheses, ladders }: StudyParts) => ladders.filter((l) => hypotheses.some((h) => h.ladder === l.id));
+
+const named = ({ codebook, scales }: StudyParts, name: string) =>
+  codebook.some((v) => v.name === name) || scales.some((s) => s.id === name);
 
 /** How all hypotheses of the study stand: together, for their family is corrected together. */
 export const theory = {
@@ -28,10 +31,20 @@ export const theory = {
   spec: Spec,
   specOf: (t: Theory, study: StudyParts) => ({
     theory: t,
-    hypotheses: study.hypotheses.map((h) => ({ ...h, text: "" })),
+    hypotheses: study.hypotheses.map((h) => ({ ...h, text: "", since: null, changes: [] })),
     ladders: testing(study).map((l) => ({ ...bareLadder(l), exploratory: l.exploratory, searchedOn: l.searchedOn })),
   }),
-  needs: (_: Theory, study: StudyParts) => ({ names: [], objects: testing(study).map(({ id }) => ({ kind: "ladder", id })) }),
+  needs: (_: Theory, study: StudyParts) => ({
+    // what a hypothesis names may be gone: it then waits
+    names: study.hypotheses
+      .flatMap(hypothesisNames)
+      .filter((name) => named(study, name))
+      .map((name) => ({ name })),
+    filters: study.hypotheses.flatMap(({ rests }) =>
+      rests.on === "correlation" && study.filters.some((f) => f.id === rests.respondents) ? [rests.respondents] : [],
+    ),
+    objects: testing(study).map(({ id }) => ({ kind: "ladder", id })),
+  }),
   load: () => import("../analyse/theory-analysis"),
   headline: (result: TheoryResult) => [
     { name: "hypotheses supported", value: result.stands.filter((s) => s.verdict === "supported").length },

@@ -1,23 +1,43 @@
-import { brackets, EDGE, heightOf, LEFT, middleOf, ROW, STROKES, type TheoryPicture, TOP, wedgePlaces, WIDTH } from "./layout-theory";
+import type { KeyboardEvent, ReactNode } from "react";
+import {
+  brackets,
+  type Claimed,
+  EDGE,
+  heightOf,
+  LEFT,
+  LINE,
+  linesOf,
+  rowsOf,
+  STROKES,
+  type TheoryPicture,
+  TOP,
+  wedgePlaces,
+  WIDTH,
+} from "./layout-theory";
 import { wrapped } from "./wrapped";
 
-/** The theory as a loom: a thread a predictor, in the order of the steps, to the edge that is the outcome. */
-export function TheoryLoom({ title, picture }: { title: string; picture: TheoryPicture }) {
-  const { threads, wedges, outcome } = picture;
+/** What of the picture can be chosen to begin a hypothesis with. */
+export type Begun = { thread: string } | { step: number };
+
+/**
+ * The theory as a loom: a thread a predictor, in the order of the steps, to the edge that is the outcome.
+ * @param begin told when a thread or a bracket is chosen; without it nothing can be
+ */
+export function TheoryLoom({ title, picture, begin }: { title: string; picture: TheoryPicture; begin?: (what: Begun) => void }) {
+  const { threads, wedges, ties, outcome } = picture;
+  const rows = rowsOf(picture);
   const height = heightOf(picture);
-  const places = wedgePlaces(wedges.length);
+  const places = wedgePlaces(wedges.length + ties.length);
   const at = (key: string) => threads.findIndex((thread) => thread.key === key);
+  const name = (key: string) => threads[at(key)]?.name ?? key;
   const told = [
-    ...threads.flatMap(({ name, claims }) => claims.map(({ code, sign, verdict }) => `${code} ${name} ${sign}, ${verdict}`)),
+    ...threads.flatMap(({ name: own, claims }) => claims.map((claim) => `${claim.code} ${own} ${claimWords(claim)}`)),
     ...wedges.map(({ from, on, opens, claim }) => `${claim.code} ${name(from)} ${acts(opens)} ${name(on)}, ${claim.verdict}`),
     ...picture.steps.flatMap(({ name: step, claim }) => (claim ? [`${claim.code} ${step} adds, ${claim.verdict}`] : [])),
   ];
-  function name(key: string) {
-    return threads.find((thread) => thread.key === key)?.name ?? key;
-  }
   return (
     <svg
-      role="img"
+      role={begin ? "group" : "img"}
       aria-label={`${title}: ${told.join("; ")}`}
       viewBox={`0 0 ${WIDTH} ${height}`}
       width="100%"
@@ -28,12 +48,12 @@ export function TheoryLoom({ title, picture }: { title: string; picture: TheoryP
       <text x={EDGE} y={20} textAnchor="middle" fontFamily="var(--serif)" fontSize={15} fontWeight={600} fill="var(--ink)">
         {outcome}
       </text>
-      <line x1={EDGE} x2={EDGE} y1={TOP - 8} y2={TOP + threads.length * ROW + 4} stroke="var(--plum)" strokeWidth={5} />
+      <line x1={EDGE} x2={EDGE} y1={TOP - 8} y2={height - 30} stroke="var(--plum)" strokeWidth={5} />
       {brackets(picture).map(({ step, from, to }) => {
         const { name: words, claim } = picture.steps[step]!;
-        const [top, foot] = [middleOf(from) - ROW / 2 + 4, middleOf(to) + ROW / 2 - 4];
+        const [top, foot] = [rows[from]!.top + 4, rows[to]!.foot - 4];
         return (
-          <g key={step}>
+          <Chosen key={step} label={`Begin with ${words}`} begin={begin && (() => begin({ step }))}>
             <path
               d={`M16 ${top}h-8V${foot}h8`}
               fill="none"
@@ -48,30 +68,32 @@ export function TheoryLoom({ title, picture }: { title: string; picture: TheoryP
                 <tspan fontWeight={600}>{claim.code} adds</tspan> {claim.verdict}
               </text>
             )}
-          </g>
+          </Chosen>
         );
       })}
       {threads.map((thread, k) => {
-        const y = middleOf(k);
-        const [first, ...more] = thread.claims;
+        const y = rows[k]!.middle;
+        const [first] = thread.claims;
         const stroke = first ? STROKES[first.verdict]! : null;
         const lines = wrapped(thread.name, 24, 2);
         return (
           <g key={thread.key}>
-            {lines.map((text, row) => (
-              <text
-                key={row}
-                x={LEFT - 12}
-                y={y + 5 + (row - (lines.length - 1) / 2) * 16}
-                textAnchor="end"
-                fontFamily="var(--serif)"
-                fontSize={15}
-                fontWeight={first?.verdict === "supported" ? 600 : 400}
-                fill="var(--ink)"
-              >
-                {text}
-              </text>
-            ))}
+            <Chosen label={`Begin with ${thread.name}`} begin={begin && (() => begin({ thread: thread.key }))}>
+              {lines.map((text, row) => (
+                <text
+                  key={row}
+                  x={LEFT - 12}
+                  y={y + 5 + (row - (lines.length - 1) / 2) * 16}
+                  textAnchor="end"
+                  fontFamily="var(--serif)"
+                  fontSize={15}
+                  fontWeight={first?.verdict === "supported" ? 600 : 400}
+                  fill="var(--ink)"
+                >
+                  {text}
+                </text>
+              ))}
+            </Chosen>
             <line
               x1={LEFT}
               x2={EDGE - 8}
@@ -82,22 +104,14 @@ export function TheoryLoom({ title, picture }: { title: string; picture: TheoryP
               strokeDasharray={stroke?.dash}
               strokeOpacity={first?.verdict === "not testable yet" ? 0.45 : 1}
             />
-            {[first, ...more].flatMap((claim, row) =>
-              claim ? (
-                <text key={claim.code} x={EDGE + 14} y={y + 4 + row * 14} fill="var(--ink)">
-                  <tspan fontWeight={600}>{claim.code}</tspan> <tspan fontSize={15}>{claim.sign}</tspan> {claim.verdict}
-                </text>
-              ) : (
-                []
-              ),
-            )}
+            <Claims claims={thread.claims} middle={y} />
           </g>
         );
       })}
       {wedges.map((wedge, k) => {
-        const [from, on] = [at(wedge.from), at(wedge.on)];
-        if (from < 0 || on < 0) return null;
-        const [x, y, start] = [places[k]!, middleOf(on), middleOf(from)];
+        const [from, on] = [rows[at(wedge.from)], rows[at(wedge.on)]];
+        if (!from || !on) return null;
+        const [x, y, start] = [places[k]!, on.middle, from.middle];
         const up = start > y ? 1 : -1;
         const stroke = STROKES[wedge.claim.verdict]!;
         return (
@@ -123,10 +137,69 @@ export function TheoryLoom({ title, picture }: { title: string; picture: TheoryP
           </g>
         );
       })}
+      {ties.map((tie, k) => {
+        const [first, second] = [rows[at(tie.first)], rows[at(tie.second)]];
+        if (!first || !second) return null;
+        const x = places[wedges.length + k]!;
+        const stroke = STROKES[tie.claim.verdict]!;
+        return (
+          <g key={tie.claim.code} stroke="var(--ink)">
+            <line
+              x1={x}
+              x2={x}
+              y1={first.middle}
+              y2={second.middle}
+              strokeWidth={Math.max(1.2, stroke.width - 0.6)}
+              strokeDasharray={stroke.dash}
+            />
+            {[first, second].map(({ middle }) => (
+              <path key={middle} d={`M${x - 6} ${middle - 5}L${x + 6} ${middle + 5}`} strokeWidth={1.6} />
+            ))}
+          </g>
+        );
+      })}
       <text x={8} y={height - 8} fill="var(--quiet)" fontSize={11}>
         Full: supported. Dashes: too uncertain. Dots: practically nothing. Dash and dot: not supported. Pale: no hypothesis.
       </text>
     </svg>
+  );
+}
+
+/** What is claimed of a thread, at its end. */
+function Claims({ claims, middle }: { claims: readonly Claimed[]; middle: number }) {
+  let y = middle + 4 - ((linesOf(claims) - 1) * LINE) / 2;
+  return claims.map((claim) => {
+    const own = y;
+    y += claim.where === "" ? LINE : 2 * LINE;
+    return (
+      <g key={claim.code} fill="var(--ink)">
+        <text x={EDGE + 14} y={own}>
+          <tspan fontWeight={600}>{claim.code}</tspan> <tspan fontSize={15}>{claim.sign}</tspan> {claim.verdict}
+        </text>
+        {claim.where !== "" && (
+          <text x={EDGE + 14} y={own + LINE - 2} fontSize={11} fill="var(--quiet)">
+            {wrapped(claim.where, 34, 1)[0]}
+          </text>
+        )}
+      </g>
+    );
+  });
+}
+
+const claimWords = ({ sign, verdict, where }: Claimed) => `${sign}${where === "" ? "" : ` (${where})`}, ${verdict}`;
+
+/** A part of the picture that can be chosen, where something begins with it. */
+function Chosen({ label, begin, children }: { label: string; begin: (() => void) | undefined; children: ReactNode }) {
+  if (!begin) return <g>{children}</g>;
+  const key = (event: KeyboardEvent) => {
+    if (event.key !== "Enter" && event.key !== " ") return;
+    event.preventDefault();
+    begin();
+  };
+  return (
+    <g role="button" tabIndex={0} aria-label={label} style={{ cursor: "pointer" }} onClick={begin} onKeyDown={key}>
+      {children}
+    </g>
   );
 }
 

@@ -1,7 +1,7 @@
 /** @jest-environment jsdom */
 import { fireEvent, render, screen } from "@testing-library/react";
 import { layoutLoom } from "./layout-loom";
-import { brackets, heightOf, middleOf, ROW, wedgePlaces } from "./layout-theory";
+import { brackets, heightOf, rowsOf, wedgePlaces } from "./layout-theory";
 import { SearchLoom } from "./SearchLoom";
 import { ShareSteps } from "./ShareSteps";
 import { ShiftStairs } from "./ShiftStairs";
@@ -71,7 +71,7 @@ test("the interval of a share begins where its tread does, and the axis has room
 });
 
 describe("the theory as a picture", () => {
-  const claim = (code: string, verdict: string, sign = "+") => ({ code, sign, verdict });
+  const claim = (code: string, verdict: string, sign = "+", where = "") => ({ code, sign, verdict, where });
   const picture = {
     outcome: "Y",
     steps: [{ name: "Step 1", claim: null }, { name: "Step 2", claim: claim("H2", "supported") }, { name: "Step 3", claim: null }], // prettier-ignore
@@ -81,6 +81,7 @@ describe("the theory as a picture", () => {
       { key: "m", name: "M", step: 1, claims: [claim("H4", "opposite direction"), claim("H5", "supported")] },
     ],
     wedges: [{ from: "m", on: "x", opens: true, claim: claim("H3", "too uncertain to say") }],
+    ties: [],
   };
   test("is told in words: every claim with its sign and verdict, wedges by what they do, steps that add", () => {
     render(<TheoryLoom title="Theory" picture={picture} />);
@@ -92,7 +93,7 @@ describe("the theory as a picture", () => {
     expect(brackets(picture)).toEqual([{ step: 0, from: 0, to: 0 }, { step: 1, from: 1, to: 2 }]); // prettier-ignore
     const places = wedgePlaces(6);
     places.slice(1).forEach((x, k) => expect(x).toBeGreaterThan(places[k]!));
-    expect(middleOf(2) + ROW / 2).toBeLessThan(heightOf(picture));
+    expect(rowsOf(picture).at(-1)!.foot).toBeLessThan(heightOf(picture));
   });
   test("reads with twenty hypotheses as with one", () => {
     const many = {
@@ -109,6 +110,28 @@ describe("the theory as a picture", () => {
     const heights = [...container.querySelectorAll("text")]
       .filter((t) => /^Predictor/.test(t.textContent!))
       .map((t) => Number(t.getAttribute("y")));
-    heights.slice(1).forEach((y, k) => expect(y - heights[k]!).toBe(ROW));
+    heights.slice(1).forEach((y, k) => expect(y - heights[k]!).toBe(46));
+  });
+  test("what is claimed of one thread never runs into the next, however much it is", () => {
+    const many = (n: number) => Array.from({ length: n }, (_, k) => claim(`H${n}.${k}`, "supported", "+", k % 2 ? "M at its mean" : ""));
+    const crowded = {
+      ...picture,
+      threads: [6, 1, 9].map((n, k) => ({ key: `t${k}`, name: `T${k}`, step: 0, claims: many(n) })),
+      wedges: [],
+    };
+    const { container } = render(<TheoryLoom title="Theory" picture={crowded} />);
+    const lines = [...container.querySelectorAll("text")].filter((t) => Number(t.getAttribute("x")) > 600).map((t) => Number(t.getAttribute("y"))); // prettier-ignore
+    expect(lines).toHaveLength(6 + 3 + 1 + 9 + 4);
+    lines.slice(1).forEach((y, k) => expect(y - lines[k]!).toBeGreaterThanOrEqual(13));
+    expect(lines.at(-1)!).toBeLessThan(heightOf(crowded) - 30);
+  });
+  test("threads and brackets can be chosen with keys where something begins with them, and not in a saved picture", () => {
+    const chosen: unknown[] = [];
+    const { rerender } = render(<TheoryLoom title="Theory" picture={picture} begin={(what) => chosen.push(what)} />);
+    fireEvent.keyDown(screen.getByRole("button", { name: "Begin with X" }), { key: "Enter" });
+    fireEvent.click(screen.getByRole("button", { name: "Begin with Step 2" }));
+    expect(chosen).toEqual([{ thread: "x" }, { step: 1 }]);
+    rerender(<TheoryLoom title="Theory" picture={picture} />);
+    expect(screen.queryByRole("button")).toBeNull();
   });
 });

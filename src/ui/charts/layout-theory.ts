@@ -12,6 +12,8 @@ export interface Claimed {
   /** `+`, `−`, `0`, or nothing. */
   sign: string;
   verdict: string;
+  /** Where or against what, where that is not all of it: `Tutor support high`. */
+  where: string;
 }
 
 export interface TheoryPicture {
@@ -20,6 +22,8 @@ export interface TheoryPicture {
   threads: (Thread & { claims: Claimed[] })[];
   /** A moderator that acts on a relation: opens where it strengthens, closes where it weakens. */
   wedges: { from: string; on: string; opens: boolean | null; claim: Claimed }[];
+  /** One β against another: two threads tied. */
+  ties: { first: string; second: string; claim: Claimed }[];
 }
 
 /** How a verdict is stroked: told apart by its dash and the word at its end. */
@@ -32,17 +36,31 @@ export const STROKES: Readonly<Record<string, { width: number; dash: string }>> 
   "not testable yet": { width: 1, dash: "" },
 };
 
-export const ROW = 46;
+const ROW = 46;
 export const TOP = 40;
 export const LEFT = 300;
 export const EDGE = 590;
 export const WIDTH = 800;
+/** A line of what is claimed. */
+export const LINE = 15;
 
-export const heightOf = ({ threads }: TheoryPicture) => TOP + Math.max(1, threads.length) * ROW + 34;
-/** Middle of a thread, from 0. */
-export const middleOf = (at: number) => TOP + at * ROW + ROW / 2;
+/** Lines that the claims of a thread take at its end: one each, and one for where. */
+export const linesOf = (claims: readonly Claimed[]) => claims.reduce((sum, { where }) => sum + (where === "" ? 1 : 2), 0);
 
-/** Where wedges stand along the threads, so that none stands on another. */
+/** Middle and edges of every thread: as high as what is claimed of it. */
+export function rowsOf({ threads }: TheoryPicture): { top: number; middle: number; foot: number }[] {
+  let top = TOP;
+  return threads.map(({ claims }) => {
+    const height = Math.max(ROW, linesOf(claims) * LINE + 16);
+    const row = { top, middle: top + height / 2, foot: top + height };
+    top += height;
+    return row;
+  });
+}
+
+export const heightOf = (picture: TheoryPicture) => (rowsOf(picture).at(-1)?.foot ?? TOP + ROW) + 34;
+
+/** Where wedges and ties stand along the threads, so that none stands on another. */
 export function wedgePlaces(count: number): number[] {
   return Array.from({ length: count }, (_, k) => LEFT + 60 + ((EDGE - LEFT - 140) * (k + 0.5)) / Math.max(1, count));
 }

@@ -1,5 +1,6 @@
 "use client";
 
+import Link from "next/link";
 import { useState } from "react";
 import type { LadderFit } from "@/core/regression/ladder";
 import type { LadderDepth } from "@/study/analyse/ladder-depth";
@@ -31,6 +32,7 @@ export function CoefficientsOverSteps({
   naming,
   selected,
   off,
+  claims,
 }: {
   fit: LadderFit;
   told: Told;
@@ -42,6 +44,8 @@ export function CoefficientsOverSteps({
   selected: number;
   /** Steps that are switched off have no column of figures: they would repeat those of the step before. */
   off: ReadonlySet<number>;
+  /** Hypotheses that rest on a column, by its key. */
+  claims: ReadonlyMap<string, readonly { code: string; href: string }[]>;
 }) {
   const [read, setRead] = useState<string | null>(null);
   const steps = fit.steps.flatMap((_, k) => (off.has(k) ? [] : [k]));
@@ -99,7 +103,14 @@ export function CoefficientsOverSteps({
               const marks = shared ?? marksOf(cells);
               return (
                 <tr key={columns[i]}>
-                  <th scope="row">{columnTitle(columns[i]!, fit, naming.title)}</th>
+                  <th scope="row">
+                    {columnTitle(columns[i]!, fit, naming.title)}
+                    {claims.get(columns[i]!)?.map(({ code, href }) => (
+                      <Link key={href} className={css.claim} href={href} aria-label={`Hypothesis ${code}`}>
+                        {code}
+                      </Link>
+                    ))}
+                  </th>
                   {steps.map((k) => {
                     const cell = cells[k]!;
                     return cell === null ? (

@@ -9,7 +9,7 @@ import { Groups } from "@/study/model/groups";
 import type { Ladder } from "@/study/model/ladder";
 import { newId } from "@/study/model/new-id";
 import { partsTitle } from "@/study/report/ladder/coefficient-words";
-import { restsChoices } from "@/study/report/theory-words";
+import { restsChoices } from "@/study/report/theory/hypothesis-words";
 import page from "@/ui/parts/page.module.css";
 import { SettingWord } from "@/ui/parts/SettingWord";
 import { useOpen } from "../use-open";
@@ -56,7 +56,12 @@ export function Probes({ ladder, step, fit }: { ladder: Ladder; step: number; fi
     const parts = columns.find((one) => `c ${columnKey(one)}` === key);
     const at = step + 1 === ladder.steps.length ? null : step + 1;
     // its numbers stand above: no direction stood before them
-    const made = newHypothesis(study, { ladder: ladder.id, step: at, rests: parts ? restsOnColumn(parts) : { on: "change" } }, true);
+    const made = newHypothesis(
+      study,
+      { ladder: ladder.id, step: at, rests: parts ? restsOnColumn(parts) : { on: "change" } },
+      true,
+      new Date().toISOString(),
+    );
     if (store.edit(...made.edits)) router.push(`/studies/${store.id}/theory?hypothesis=${made.id}`);
   };
   const open = questions.length + still.length + unasked.length > 0;
