@@ -1,95 +1,138 @@
-import { expect, printed, test, withDemo } from "./house";
+import { expect, type Page, printed, test, withDemo } from "./house";
 
 const app = withDemo();
 const place = () => `${app.address}/studies/${app.demo}/theory`;
-const saved = (page: import("@playwright/test").Page) => expect(page.getByRole("status").filter({ hasText: "All changes saved" })).toBeVisible(); // prettier-ignore
+const saved = (page: Page) => expect(page.getByRole("status").filter({ hasText: "All changes saved" })).toBeVisible(); // prettier-ignore
+
+const word = async (page: Page, label: RegExp, typed: string) => {
+  await page.getByRole("button", { name: label }).click();
+  await page.keyboard.type(typed);
+  await page.keyboard.press("Enter");
+};
+const margin = (page: Page) => page.getByLabel("Margin");
 
 test("a hypothesis is written word by word, stands by the compute command's numbers, follows level and smallest effect, and is undone", async ({
   page,
 }) => {
-  const word = async (label: RegExp, typed: string) => {
-    await page.getByRole("button", { name: label }).click();
-    await page.keyboard.type(typed);
-    await page.keyboard.press("Enter");
-  };
   await page.goto(place());
-  await page.getByRole("button", { name: "Write the first" }).click();
-  await expect(page.getByTestId("verdict H1")).toHaveText("not testable yet");
-  await word(/^Step:/, "step 2");
-  await word(/^Rests on:/, "Speaking confidence");
-  await word(/^Expected:/, "to lie above 0");
-  await expect(page.getByTestId("hypotheses")).toContainText("Speaking confidence goes with more Willingness to speak");
-  await expect(page.getByTestId("verdict H1")).toHaveText("supported");
   await page.getByRole("button", { name: "+ A hypothesis" }).click();
-  await word(/^Step:/, "step 2");
-  await word(/^Rests on:/, "coefficient of Age");
-  await word(/^Expected:/, "to make no difference");
-  await expect(page.getByTestId("verdict H2")).toHaveText("not testable yet");
-  await expect(page.getByLabel("Margin")).toContainText("say which would matter");
-  await word(/^Smallest effect: any/, "below |β| = .15");
-  await expect(page.getByTestId("verdict H2")).toHaveText("supported");
-  await expect(page.getByRole("link", { name: /^Theory/ })).toContainText("2 of 2 supported");
+  await expect(page.getByTestId("verdict H6")).toHaveText("not testable yet");
+  await word(page, /^Step:/, "step 2");
+  await word(page, /^Rests on:/, "coefficient of Tutor support");
+  await word(page, /^Expected:/, "to lie above 0");
+  await expect(page.getByTestId("hypotheses")).toContainText("Tutor support goes with more Willingness to speak");
+  await expect(page.getByTestId("verdict H6")).toHaveText("supported");
+  await page.getByRole("button", { name: "+ A hypothesis" }).click();
+  await word(page, /^Step:/, "step 2");
+  await word(page, /^Rests on:/, "coefficient of Age");
+  await word(page, /^Expected:/, "to make no difference");
+  await word(page, /^Smallest effect:/, "any size");
+  await expect(page.getByTestId("verdict H7")).toHaveText("not testable yet");
+  await expect(margin(page)).toContainText("say which would matter");
+  await word(page, /^Smallest effect:/, "below |β| = .15");
+  await expect(page.getByTestId("verdict H7")).toHaveText("supported");
+  await expect(page.getByRole("link", { name: /^Theory/ })).toContainText("6 of 7 supported");
   await saved(page);
   const { theories } = await app.compute(app.demo, "demo/canal-street.csv");
-  const [h1, h2] = Object.values<any>(theories.theory.hypotheses);
+  const [h6, h7] = Object.values<any>(theories.theory.hypotheses).slice(5);
   await expect(page.getByTestId("hypotheses")).toContainText(
-    `${printed(h1.estimate, 2)} [${printed(h1.interval.lower, 2)}, ${printed(h1.interval.upper, 2)}]`,
+    `${printed(h6.estimate, 2)} [${printed(h6.interval.lower, 2)}, ${printed(h6.interval.upper, 2)}]`,
   );
-  expect([h1.code, h1.verdict, h2.code, h2.verdict]).toEqual(["H1", "supported", "H2", "supported"]);
-  expect(h1.settings.direction).toBe("+");
-  await expect(page.getByRole("figure", { name: /^Theory of Willingness/ }).getByRole("img")).toHaveAttribute(
-    "aria-label",
-    /H1 Speaking confidence \+, supported/,
-  );
+  expect([h6.code, h6.verdict, h7.code, h7.verdict]).toEqual(["H6", "supported", "H7", "supported"]);
+  expect(h6.settings.direction).toBe("+");
+  await expect(page.getByRole("group", { name: /H6 Tutor support \+, supported/ })).toBeVisible();
   await page.keyboard.press("Control+z");
-  await expect(page.getByTestId("verdict H2")).toHaveText("not testable yet");
+  await expect(page.getByTestId("verdict H7")).toHaveText("not testable yet");
 });
 
-test("an expectation that was written before anybody looked at the ladder is tested one-sided; changed afterwards it no longer is", async ({
+test("what was written before anybody looked is tested one-sided; changed afterwards it no longer is, and says what it said before", async ({
   page,
 }) => {
-  const word = async (label: RegExp, typed: string) => {
-    await page.getByRole("button", { name: label }).click();
-    await page.keyboard.type(typed);
-    await page.keyboard.press("Enter");
-  };
-  await page.goto(place());
-  await page.getByRole("button", { name: "Write the first" }).click();
-  await word(/^Expected:/, "to lie above 0");
-  await word(/^Rests on:/, "Months");
-  await expect(page.getByLabel("Margin")).toContainText("stood before the result was first looked at: one-sided");
-  await saved(page);
+  await page.goto(`${place()}?hypothesis=h1`);
+  await expect(margin(page)).toContainText("stood before the result was first looked at: one-sided");
   const document = await app.compute(app.demo, "demo/canal-street.csv");
-  const [h1] = Object.values<any>(document.theories.theory.hypotheses);
-  const own = Object.values<any>(document.ladders)[0];
+  const { h1 } = document.theories.theory.hypotheses;
+  const own = document.ladders.willingness;
   expect(h1.settings.before).toBe(true);
-  expect(h1.p).toBeCloseTo(own.standardized["3"].months_enrolled.p / 2, 12);
-  await word(/^Expected:/, "to lie below 0");
-  await expect(page.getByLabel("Margin")).toContainText("set after the result could be seen: two-sided");
+  expect(h1.p).toBeCloseTo(own.standardized["2"].speaking_confidence.p / 2, 12);
+  await word(page, /^Expected:/, "to lie below 0");
+  await expect(margin(page)).toContainText("set after the result could be seen: two-sided");
+  await expect(margin(page)).toContainText("Before: Speaking confidence goes with more Willingness to speak.");
   await expect(page.getByTestId("verdict H1")).toHaveText("opposite direction");
+  // an expectation of a ladder at which nobody has looked
+  await page.getByRole("button", { name: "+ A hypothesis" }).click();
+  await word(page, /^Ladder:/, "Oral exam");
+  await word(page, /^Expected:/, "to lie above 0");
+  await word(page, /^Rests on:/, "Months");
+  await expect(margin(page)).toContainText("stood before the result was first looked at: one-sided");
 });
 
-test("made from a number of a ladder: its direction did not stand before, the product is a wedge, moved it takes another code", async ({
+test("made from a number of a ladder: its direction did not stand before, the product is a wedge, and each leads to the other", async ({
   page,
 }) => {
   await page.goto(`${app.address}/studies/${app.demo}/ladders`);
   await page.getByRole("button", { name: "What a hypothesis rests on: a number of this step" }).click();
-  await page.keyboard.type("Speaking confidence × Tutor");
+  await page.keyboard.type("Tutor support");
   await page.keyboard.press("Enter");
-  await expect(page.getByTestId("verdict H1")).toHaveText("supported");
-  await page.getByRole("button", { name: /^Expected:/ }).click();
-  await page.keyboard.type("to lie above 0");
-  await page.keyboard.press("Enter");
-  await expect(page.getByTestId("hypotheses")).toContainText(
-    "Tutor support strengthens what Speaking confidence does for Willingness to speak",
-  );
-  await expect(page.getByLabel("Margin")).toContainText("set after the result could be seen: two-sided");
-  await page.getByRole("button", { name: "+ A hypothesis" }).click();
-  await page.getByRole("button", { name: /^Rests on:/ }).click();
-  await page.keyboard.type("what the step adds");
-  await page.keyboard.press("Enter");
+  await expect(page.getByTestId("verdict H6")).toHaveText("supported");
+  await word(page, /^Expected:/, "to lie above 0");
+  await expect(margin(page)).toContainText("set after the result could be seen: two-sided");
   await page.getByRole("button", { name: "Move up" }).click();
-  await expect(page.getByTestId("hypotheses").getByRole("row").nth(1)).toContainText("adds to what predicts");
-  await page.getByRole("link", { name: /ΔR2|ΔR², step 3/ }).click();
+  await expect(page.getByTestId("hypotheses").getByRole("row").nth(5)).toContainText("Tutor support goes with more");
+  await page.getByRole("link", { name: /^β of Tutor support, step 3/ }).click();
   await expect(page.getByTestId("step-3")).toBeVisible();
+  await expect(page.getByTestId("resting")).toContainText("H5 β of Tutor support");
+  await page.getByTestId("over-steps").getByRole("link", { name: "Hypothesis H3" }).click();
+  await expect(margin(page)).toContainText("H3");
+  await expect(page.getByRole("region", { name: "Settings of H3" })).toBeVisible();
+});
+
+test("two threads of the picture begin a difference of β; a slope, groups and means are chosen from what the study holds", async ({
+  page,
+}) => {
+  await page.goto(place());
+  const picture = page.getByRole("figure", { name: /Willingness to speak, Willingness/ });
+  await picture.getByRole("button", { name: "Begin with Speaking confidence" }).click();
+  await picture.getByRole("button", { name: "Begin with Tutor support" }).press("Enter");
+  await page.getByRole("button", { name: "β of Speaking confidence − β of Tutor support" }).click();
+  await word(page, /^Expected:/, "to lie above 0");
+  await expect(page.getByTestId("hypotheses")).toContainText("Speaking confidence counts more than Tutor support for Willingness to speak");
+  await expect(page.getByTestId("verdict H6")).toHaveText("supported");
+  await word(page, /^Rests on:/, "the slope at a place");
+  await expect(page.getByTestId("hypotheses")).toContainText("where Tutor support is high (mean + SD)");
+  await word(page, /^Moderator’s place:/, "low");
+  await expect(page.getByTestId("verdict H6")).toHaveText("supported");
+  await word(page, /^Rests on:/, "the difference of a coefficient between groups");
+  await word(page, /^Variable that makes the groups:/, "Returning");
+  await expect(page.getByTestId("hypotheses")).toContainText("is in no more than in yes");
+  await word(page, /^Which groups:/, "all of them");
+  await expect(page.getByTestId("hypotheses")).toContainText("differs between the groups of Returning learner");
+  await expect(page.getByTestId("hypotheses")).toContainText("χ²(1) = ");
+  await word(page, /^Rests on:/, "a correlation");
+  await word(page, /^First of the two:/, "Oral exam");
+  await word(page, /^Second of the two:/, "Willingness to speak");
+  await expect(page.getByTestId("hypotheses")).toContainText("Oral exam and Willingness to speak go together");
+  await saved(page);
+  const { theories } = await app.compute(app.demo, "demo/canal-street.csv");
+  const h6 = Object.values<any>(theories.theory.hypotheses)[5];
+  await expect(page.getByTestId("hypotheses")).toContainText(`${printed(h6.estimate, 2)} [${printed(h6.interval.lower, 2)}, `);
+});
+
+test("respondents are reckoned from the sample or from what is assumed, and drawn samples agree", async ({ page }) => {
+  await page.goto(`${place()}?hypothesis=h3`);
+  await page.getByRole("button", { name: "How many respondents does H3 need?" }).click();
+  await expect(page.getByTestId("power")).toHaveText(/^\.\d\d$/);
+  await page.getByRole("button", { name: /^Respondents: 430/ }).click();
+  await page.keyboard.type("200");
+  await page.keyboard.press("Enter");
+  await word(page, /^Power that is wanted:/, ".90");
+  await page.getByRole("button", { name: /Draw 2 000/ }).click();
+  await expect(page.getByTestId("samples")).toContainText(/held in .* of 2.000 samples/);
+  await saved(page);
+  const { powers } = await app.compute(app.demo, "demo/canal-street.csv");
+  const [own] = Object.values<any>(powers);
+  await expect(page.getByTestId("power")).toHaveText(printed(own.power, 2));
+  await expect(page.getByTestId("needed")).toHaveText(`${own.n_needed} respondents`);
+  expect(Math.abs(own.simulated.power - own.power)).toBeLessThan(0.05);
+  expect(own.assumed).toMatchObject({ n: 200, effect: 0.1 });
 });

@@ -18,7 +18,13 @@ test.each([{ kind: "classical" as const }, { kind: "hc3" as const }])(
     const x = a.map((v, i) => v + 0.5 * b[i]!);
     const y = x.map((v, i) => 0.6 * v + 0.2 * c[i]! + e[i]!);
     const z = (values: Float64Array) => values.map((v) => (v - mean(values)) / standardDeviation(values));
-    const spec = { outcome: "y", steps: [[{ components: ["x"] }, { components: ["c"] }, { components: ["b"] }]], confidence: 0.9, centring: "mean" as const, errors };
+    const spec = {
+      outcome: "y",
+      steps: [[{ components: ["x"] }, { components: ["c"] }, { components: ["b"] }]],
+      confidence: 0.9,
+      centring: "mean" as const,
+      errors,
+    };
     const found = betaDifference(ladderModels(spec, new Map([["x", x], ["c", c], ["b", b], ["y", y]])), 0, "x", "b", errors)!; // prettier-ignore
     const [zx, zb] = [z(x), z(b)];
     const sum = zx.map((v, i) => v + zb[i]!);

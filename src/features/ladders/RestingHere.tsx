@@ -25,7 +25,11 @@ export function RestingHere({ ladder, step }: { ladder: Ladder; step: number }) 
       {own.map(({ h, code }, k) => (
         <span key={h.id}>
           {k > 0 && " · "}
-          <Link className="link" href={`/studies/${store.id}/theory?hypothesis=${h.id}`} title={hypothesisSentence(h, study.ladders, title)}>
+          <Link
+            className="link"
+            href={`/studies/${store.id}/theory?hypothesis=${h.id}`}
+            title={hypothesisSentence(h, study.ladders, title)}
+          >
             <b>{code}</b> <Said>{restsWords(h, study.ladders, title)}</Said>
           </Link>
         </span>

@@ -106,14 +106,34 @@ test("chosen chips can be multiplied, switched off and moved; Shift with an arro
 
 test("coefficients stand in the step they belong to, and only there; β and b each with their own numbers", () => {
   const { unmount } = show(
-    <CoefficientsOverSteps fit={fit} told="beta" depth={null} percent="95 %" naming={naming} selected={1} off={new Set()} claims={new Map()} />,
+    <CoefficientsOverSteps
+      fit={fit}
+      told="beta"
+      depth={null}
+      percent="95 %"
+      naming={naming}
+      selected={1}
+      off={new Set()}
+      claims={new Map()}
+    />,
   );
   const a = fit.steps[1]!.coefficients.find((c) => c.column === "a")!;
   expect(screen.getByTestId("a@2")).toHaveTextContent(formatShare(a.beta!.estimate));
   expect(screen.queryByTestId("b@1")).toBeNull();
   expect(screen.getAllByText(/not in step 1/)).toHaveLength(2);
   unmount();
-  show(<CoefficientsOverSteps fit={fit} told="b" depth={null} percent="95 %" naming={naming} selected={1} off={new Set()} claims={new Map()} />);
+  show(
+    <CoefficientsOverSteps
+      fit={fit}
+      told="b"
+      depth={null}
+      percent="95 %"
+      naming={naming}
+      selected={1}
+      off={new Set()}
+      claims={new Map()}
+    />,
+  );
   expect(screen.getByTestId("a@2")).toHaveTextContent(a.b.estimate.toFixed(2).replace("-", "−"));
 });
 

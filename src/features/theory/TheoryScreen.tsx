@@ -31,6 +31,7 @@ import type { LadderFit } from "@/core/regression/ladder";
 import type { PrintTable } from "@/study/report/print-table";
 import type { Stand } from "@/study/analyse/analyse-theory";
 import { BegunWith } from "./BegunWith";
+import { PowerSection } from "./PowerSection";
 import css from "./theory.module.css";
 import { theoryPicture } from "./theory-picture";
 
@@ -68,6 +69,14 @@ export function TheoryScreen() {
     const shown = stands.get(of.id)?.estimate ?? null;
     const seen = shown !== null || (of.rests.on !== "correlation" && of.ladder !== null && looked(of.ladder));
     void store.edit({ subject: "hypothesis", id: of.id, to: changed(of, to, seen, new Date().toISOString()) });
+  };
+  const remove = (of: Hypothesis) => {
+    const own = study.powers.filter((p) => p.hypothesis === of.id);
+    const edits = [
+      ...own.map(({ id }) => ({ subject: "power" as const, id, to: null })),
+      { subject: "hypothesis" as const, id: of.id, to: null },
+    ];
+    if (store.edit(...edits)) open(null);
   };
   const pictured = study.ladders.filter((l) => hypotheses.some((one) => one.ladder === l.id && one.rests.on !== "open"));
   const opposed = contradictions(hypotheses, study.ladders);
@@ -186,14 +195,11 @@ export function TheoryScreen() {
               >
                 Move down
               </button>
-              <button
-                type="button"
-                className="link"
-                onClick={() => store.edit({ subject: "hypothesis", id: h.id, to: null }) && open(null)}
-              >
+              <button type="button" className="link" onClick={() => remove(h)}>
                 Remove
               </button>
             </p>
+            <PowerSection hypothesis={h} code={codes[at]!} />
           </section>
         )}
         {hypotheses.length > 0 && (

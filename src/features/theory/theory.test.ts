@@ -18,7 +18,7 @@ const codebook = ["y", "c", "x", "m"].map((name) => ({ name }));
 const base = Study.parse({ format: "beta-step-study", version: 1, name: "s", codebook, ladders: [LADDER] });
 const of = (own: object = {}) => Hypothesis.parse({ id: "h", ladder: "l", ...own });
 const on = (...names: string[]) => ({ rests: restsOnColumn(names.map((variable) => ({ variable, level: null }))) });
-const stand = (own: Partial<Stand>): Stand => ({ id: "h", verdict: "supported", waits: null, estimate: 0.25, test: { by: "t", t: 2.6, df: 90 }, p: 0.011, pHolm: null, twoSided: 0.011, interval: { lower: 0.06, upper: 0.44 }, equivalence: null, n: 96, step: 2, exploratory: false, delta: 0, ...own }); // prettier-ignore
+const stand = (own: Partial<Stand>): Stand => ({ id: "h", verdict: "supported", waits: null, estimate: 0.25, test: { by: "t", t: 2.6, df: 90 }, p: 0.011, pHolm: null, twoSided: 0.011, interval: { lower: 0.06, upper: 0.44 }, equivalence: null, n: 96, step: 2, exploratory: false, delta: 0, would: null, ...own }); // prettier-ignore
 
 describe("the sentence that settings make", () => {
   test.each([

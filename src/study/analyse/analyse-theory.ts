@@ -26,6 +26,8 @@ export interface Stand extends Omit<Judged, "verdict"> {
   exploratory: boolean;
   /** Smallest effect it was judged by. */
   delta: number;
+  /** Where the data do not decide: respondents who would show the smallest effect with a power of .80. */
+  would: number | null;
 }
 
 export interface TheoryResult {
@@ -61,7 +63,7 @@ export function analyseTheory(
   const stands = all.map(({ h, of }, k): Stand => {
     const delta = deltaOf(h, theory);
     if ("for" in of) {
-      const none = { estimate: null, test: null, pHolm: null, n: null, step: h.step, exploratory: false };
+      const none = { estimate: null, test: null, pHolm: null, n: null, step: h.step, exploratory: false, would: null };
       return { id: h.id, delta, ...judge(null, claimOf(h, theory)), ...none, waits: of };
     }
     const pHolm = theory.holm ? (corrected.get(k) ?? null) : null;
@@ -69,7 +71,8 @@ export function analyseTheory(
     const { estimate, test, n, step, exploratoryOf, rowsUsed } = of;
     const waits: Waits | null = judged.verdict !== "not testable yet" ? null : { for: h.claim === "equivalence" && !(delta > 0) ? "smallest-effect" : "test" }; // prettier-ignore
     const exploratory = exploratoryOf !== null && exploratoryMark(exploratoryOf, rowsUsed!)?.kind === "exploratory";
-    return { id: h.id, delta, ...judged, waits, estimate, test, pHolm, n, step, exploratory };
+    const would = judged.verdict === "too uncertain to say" ? (of.would?.(delta) ?? null) : null;
+    return { id: h.id, delta, ...judged, waits, estimate, test, pHolm, n, step, exploratory, would };
   });
   return { status: "told", stands };
 }

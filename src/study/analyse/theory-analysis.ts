@@ -13,10 +13,27 @@ function theoryResults(theory: Theory, desk: Desk) {
   return {
     settings: { alpha: theory.alpha, holm: theory.holm, delta: theory.delta },
     hypotheses: Object.fromEntries(
-      stands.map(({ id, verdict, waits, estimate, test, p, pHolm, interval, equivalence, n, step, exploratory, delta }, k) => {
-        const { text, ladder, rests, direction, claim, family, before } = hypotheses[k]!;
-        const settings = { text, ladder, step, rests, direction, claim, delta, family, before };
-        return [id, { code: codes[k]!, settings, verdict, waits, estimate, test, p, p_holm: pHolm, interval, equivalence, n, exploratory }];
+      stands.map(({ id, verdict, waits, estimate, test, p, pHolm, interval, equivalence, n, step, exploratory, delta, would }, k) => {
+        const { text, ladder, rests, direction, claim, family, before, since, changes } = hypotheses[k]!;
+        const settings = { text, ladder, step, rests, direction, claim, delta, family, before, since, changed: changes };
+        return [
+          id,
+          {
+            code: codes[k]!,
+            settings,
+            verdict,
+            waits,
+            estimate,
+            test,
+            p,
+            p_holm: pHolm,
+            interval,
+            equivalence,
+            n,
+            exploratory,
+            n_needed: would,
+          },
+        ];
       }),
     ),
   };

@@ -1,4 +1,5 @@
 import { correlationEvidence, everyOne } from "@/core/planning/evidence";
+import { effectOf, respondentsFor } from "@/core/planning/power";
 import { type Evidence, normalTheory } from "@/core/planning/verdict";
 import { pairCorrelations } from "@/core/describe/pair-correlations";
 import { betaDifference } from "@/core/regression/beta-difference";
@@ -18,6 +19,7 @@ import type { AnalysisSample } from "../prepare/analysis-sample";
 import { analyseGroups, type GroupsResult } from "./analyse-groups";
 import { modifies } from "./analyse-probe";
 import { fitLadderOf } from "./analyse-ladder";
+import { ownShare } from "./analyse-power";
 import { effectFigure } from "./probe-figures";
 import type { ProbePlace } from "./read-probe";
 import type { Refusal } from "./refusal";
@@ -58,6 +60,8 @@ export interface Found {
   evidence: Evidence | null;
   /** Of what cannot: its p against nothing, and its limits at 1 − α. */
   fixed: { p: number; interval: { lower: number; upper: number } | null } | null;
+  /** Respondents who would show an effect of a size with a power of .80; null: not even ten million. Not told of what is not a β. */
+  would?: (delta: number) => number | null;
 }
 
 /** A ladder that hypotheses rest on, fitted once; or why not. */
@@ -105,9 +109,19 @@ export function found(h: Hypothesis, of: Fitted, desk: Desk): Found | Waits {
       const evidence = more.length === 0 ? first : everyOne([first, ...more]);
       const nearest = pieces.find(({ estimate }) => estimate.estimate === evidence.estimate) ?? pieces[0]!;
       const test: Test = drawn ? { by: "replicates", replicates: drawn.replicates } : { by: "t", t: nearest.estimate.t, df: nearest.df };
-      return { ...base, estimate: evidence.estimate, test, evidence, fixed: null };
+      const would = rests.on === "coefficient" && rests.metric === "beta" ? wouldShow(h, of, at, columnKey(rests.column)) : undefined;
+      return { ...base, estimate: evidence.estimate, test, evidence, fixed: null, ...(would && { would }) };
     }
   }
+}
+
+/** Power is reckoned by classical errors, whatever the ladder's. */
+function wouldShow(h: Hypothesis, { models, fit, ladder }: Fitted, at: number, column: string): Found["would"] {
+  const step = fit.steps[at - 1]!;
+  const own = ownShare(ladderTables(models, { kind: "classical" }), at, column);
+  if (own === null) return undefined;
+  const test = { tested: 1, columns: step.coefficients.length, alpha: 1 - ladder.confidence, oneSided: h.direction !== "none" && h.before };
+  return (delta) => respondentsFor(0.8, effectOf(delta * delta * own, step.model.R2), test);
 }
 
 /** What is told of one number of a step: its estimate by the ladder's errors, and what its replicates are made of. */

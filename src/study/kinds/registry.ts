@@ -13,6 +13,7 @@ import { ladderDepth } from "./ladder-depth";
 import { means } from "./means";
 import { pair } from "./pair";
 import { points } from "./points";
+import { power } from "./power";
 import { probe } from "./probe";
 import { reading } from "./reading";
 import { residuals } from "./residuals";
@@ -48,6 +49,7 @@ export const KINDS = [
   added,
   hypothesis,
   theory,
+  power,
   firstLook,
   pair,
   points,

@@ -6,6 +6,7 @@ import type { Ladder } from "./ladder";
 import { Reading } from "./reading";
 import { RespondentFilter } from "./respondent-filter";
 import { Scale } from "./scale";
+import type { Theory } from "./theory";
 import { Variable } from "./variable";
 
 /** What columns of a study are worked out from: the rest of it decides which columns are asked for. */
@@ -21,4 +22,8 @@ type Whole = z.infer<typeof StudyContext>;
 export type StudyContext = Pick<Whole, "codebook" | "scales"> & Partial<Pick<Whole, "corrections" | "readings" | "derived" | "filters">>;
 
 /** The lists of a study that the definitions of its objects may look at. */
-export type StudyParts = Readonly<Whole> & { readonly ladders: readonly Ladder[]; readonly hypotheses: readonly Hypothesis[] };
+export type StudyParts = Readonly<Whole> & {
+  readonly ladders: readonly Ladder[];
+  readonly hypotheses: readonly Hypothesis[];
+  readonly theories: readonly Theory[];
+};

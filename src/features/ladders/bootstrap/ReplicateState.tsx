@@ -1,6 +1,6 @@
 import type { Replicated } from "@/features/study/use-replicates";
 import { formatCount } from "@/study/report/format-number";
-import { DrawnState } from "./DrawnState";
+import { DrawnState } from "@/features/study/DrawnState";
 
 /** How many replicates there are, and a way to stop or go on. One line that is always there while something has them. */
 export function ReplicateState({ boot, testId = "replicates" }: { boot: Replicated; testId?: string }) {

@@ -13,7 +13,7 @@ import { formatCount } from "@/study/report/format-number";
 import { groupsTable } from "@/study/report/ladder/groups-table";
 import { whatTheGroupsSay } from "@/study/report/ladder/groups-words";
 import { SaveAs } from "@/ui/parts/SaveAs";
-import { DrawnState } from "../bootstrap/DrawnState";
+import { DrawnState } from "@/features/study/DrawnState";
 import { ReplicateState } from "../bootstrap/ReplicateState";
 import { useOpen } from "../use-open";
 import { crossedLadder, notCrossed } from "./crossed-ladder";

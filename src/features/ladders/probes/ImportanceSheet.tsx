@@ -18,7 +18,7 @@ import { SaveAs } from "@/ui/parts/SaveAs";
 import { SettingWord } from "@/ui/parts/SettingWord";
 import { useSaveTable } from "../exploratory";
 import ladders from "../ladders.module.css";
-import { DrawnState } from "../bootstrap/DrawnState";
+import { DrawnState } from "@/features/study/DrawnState";
 import { ProbeFrame } from "./ProbeFrame";
 import css from "./probes.module.css";
 

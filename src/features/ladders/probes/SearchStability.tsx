@@ -14,7 +14,7 @@ import { Said } from "@/ui/parts/Said";
 import { SaveAs } from "@/ui/parts/SaveAs";
 import { useSaveTable } from "../exploratory";
 import ladders from "../ladders.module.css";
-import { DrawnState } from "../bootstrap/DrawnState";
+import { DrawnState } from "@/features/study/DrawnState";
 import css from "./probes.module.css";
 
 /** How often everything comes out on respondents drawn again: only where somebody asks for it. */

@@ -94,6 +94,7 @@ export function verdictSays(stand: Stand, h: Hypothesis, { alpha }: Theory, titl
   };
   const said: Words[] = [say[verdict]];
   if (verdict === "not testable yet") return said;
+  if (stand.would !== null) said.push(`About ${formatCount(roughly(stand.would))} respondents would (power .80).`);
   if (h.direction !== "none" && h.claim !== "equivalence" && hasDirection(h.rests))
     said.push(h.before ? "The direction stood before the result was first looked at: one-sided." : "The direction was set after the result could be seen: two-sided."); // prettier-ignore
   if (h.rests.on === "region") said.push("Tested at both ends, each at the full level: between them the relation is a line. Shown is the end nearer to 0, with limits that hold both."); // prettier-ignore
@@ -114,4 +115,10 @@ export function changesSay(h: Hypothesis, ladders: readonly Ladder[], title: Tit
 /** `28 Nov 2026`. */
 export function dayOf(at: string): string {
   return new Date(at).toLocaleDateString("en-GB", { dateStyle: "medium" });
+}
+
+/** Two digits are enough of a number that stands on assumptions. */
+function roughly(n: number): number {
+  const unit = 10 ** Math.max(0, Math.floor(Math.log10(n)) - 1);
+  return Math.ceil(n / unit) * unit;
 }

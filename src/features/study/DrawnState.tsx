@@ -1,7 +1,7 @@
 import type { ReactNode } from "react";
-import type { Drawn } from "@/features/study/use-replicates";
+import type { Drawn } from "./use-replicates";
 import { formatCount } from "@/study/report/format-number";
-import css from "../ladders.module.css";
+import css from "./drawn.module.css";
 
 /** How far something that is drawn many times is, and a way to stop or go on. */
 export function DrawnState(props: { drawn: Drawn; noun: string; stopped: string; whole: ReactNode; testId: string }) {
