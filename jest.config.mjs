@@ -11,7 +11,7 @@ const shared = {
   transform,
   // a test's globals are looked up through its sandbox, which takes longer than a multiplication: handed to each module, arithmetic is ten times faster
   sandboxInjectedGlobals: ["Math", "Number", "Array", "Object", "Map", "Set", "Float64Array", "Int32Array", "Uint8Array", "Uint32Array"],
-  transformIgnorePatterns: ["/node_modules/(?!(d3|d3-[a-z0-9-]+|internmap|delaunator|robust-predicates|csv-parse)/)"],
+  transformIgnorePatterns: ["/node_modules/(?!(@noble/hashes|d3|d3-[a-z0-9-]+|internmap|delaunator|robust-predicates|csv-parse)/)"],
   moduleNameMapper: {
     "^(d3-(?:color|format|interpolate|path|time|time-format))$": "<rootDir>/node_modules/$1/dist/$1.js",
     "\\.css$": "<rootDir>/src/ui/test-support/empty-style.ts",

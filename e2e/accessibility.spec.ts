@@ -16,16 +16,31 @@ const screens: [string, string, (page: Page) => Promise<void>][] = [
       await expect(page.getByLabel("Its name, to be sure:")).toBeVisible();
     },
   ],
-  ["Theory", "theory", async (page) => expect(page.getByRole("button", { name: "Write the first" })).toBeVisible()],
   [
-    "Theory with a hypothesis",
-    "theory",
+    "a plan before the answers, being written",
+    "",
     async (page) => {
-      await page.getByRole("button", { name: "Write the first" }).click();
-      await page.getByRole("button", { name: /^Rests on:/ }).click();
-      await page.keyboard.type("Speaking confidence ×");
+      await page.getByRole("button", { name: "Write the plan first" }).click();
+      await page.getByLabel(/^Variables, one a line/).fill("age, Age, number\nage 2, , nonsense");
+      await expect(page.getByText("2 variables")).toBeVisible();
+    },
+  ],
+  ["Theory", "theory", async (page) => expect(page.getByTestId("verdict H5")).toHaveText("opposite direction")],
+  [
+    "Theory with a hypothesis open, its respondents, samples, two threads chosen, and a plan with a deviation",
+    "theory?hypothesis=h3",
+    async (page) => {
+      await page.getByRole("button", { name: "How many respondents does H3 need?" }).click();
+      await page.getByRole("button", { name: /^Draw 2 000/ }).click();
+      await expect(page.getByTestId("samples")).toBeVisible();
+      await page.getByRole("button", { name: "Fix the plan as it stands" }).click();
+      await page.getByRole("button", { name: /^Level:/ }).click();
+      await page.keyboard.type("α = .01");
       await page.keyboard.press("Enter");
-      await expect(page.getByTestId("verdict H1")).toHaveText("supported");
+      await expect(page.getByTestId("deviation-table")).toBeVisible();
+      await page.getByRole("button", { name: "Begin with Age" }).click();
+      await page.getByRole("button", { name: "Begin with Tutor support" }).click();
+      await expect(page.getByRole("button", { name: "β of Age − β of Tutor support" })).toBeVisible();
     },
   ],
   ["Responses", "responses", async (page) => expect(page.getByText("L001")).toBeVisible()],

@@ -147,10 +147,17 @@ export class BetaStep {
 
   /** Runs the compute command on a saved study and a data file. */
   async compute(studyId: string, dataFile: string): Promise<any> {
-    const { writeFile, readFile } = await import("node:fs/promises");
+    const { writeFile } = await import("node:fs/promises");
     const { study } = await (await this.ask(`/api/studies/${studyId}`)).json();
-    const [studyFile, out] = [path.join(this.data, "study.json"), path.join(this.data, "results.json")];
+    const studyFile = path.join(this.data, "study.json");
     await writeFile(studyFile, JSON.stringify(study));
+    return this.computeFile(studyFile, dataFile);
+  }
+
+  /** The same on a study document that lies in a file. */
+  async computeFile(studyFile: string, dataFile: string): Promise<any> {
+    const { readFile } = await import("node:fs/promises");
+    const out = path.join(this.data, "results.json");
     const command = ["--import", "tsx", "src/compute/node/compute-command.ts"];
     const run = spawn(process.execPath, [...command, "--study", studyFile, "--data", dataFile, "--out", out], {
       stdio: ["ignore", "ignore", "pipe"],

@@ -1,3 +1,4 @@
+import { readFileSync } from "node:fs";
 import { expect, type Page, printed, test, withDemo } from "./house";
 
 const app = withDemo();
@@ -135,4 +136,72 @@ test("respondents are reckoned from the sample or from what is assumed, and draw
   await expect(page.getByTestId("needed")).toHaveText(`${own.n_needed} respondents`);
   expect(Math.abs(own.simulated.power - own.power)).toBeLessThan(0.05);
   expect(own.assumed).toMatchObject({ n: 200, effect: 0.1 });
+});
+
+test("a plan is written before there are answers, fixed, run on the file as it stands, and tells what was done otherwise", async ({
+  page,
+}) => {
+  await page.goto(app.address);
+  await page.getByRole("button", { name: "Write the plan first" }).click();
+  await page.getByLabel("Name of the study").fill("A second wave");
+  await page
+    .getByLabel(/^Variables, one a line/)
+    .fill(
+      "age, Age, number\nmonths_enrolled, Months enrolled, number\noral_exam, Oral exam, number\ncorrecting, Correcting others, number",
+    );
+  await expect(page.getByText("4 variables: 4 numbers.")).toBeVisible();
+  await page.getByRole("button", { name: "Begin the plan" }).click();
+  await expect(page).toHaveURL(/\/scales$/);
+  const study = /studies\/([^/]+)/.exec(page.url())![1]!;
+  const at = (where: string) => `${app.address}/studies/${study}/${where}`;
+  await page.goto(at("ladders"));
+  await page.getByRole("button", { name: "Begin a ladder" }).click();
+  await word(page, /^Outcome:/, "Oral exam");
+  await page.getByRole("button", { name: "Add a term to step 1" }).click();
+  await page.keyboard.type("Age");
+  await page.keyboard.press("Enter");
+  await page.keyboard.type("Correcting");
+  await page.keyboard.press("Enter");
+  await page.keyboard.press("Escape");
+  await saved(page);
+  await page.goto(at("theory"));
+  await page.getByRole("button", { name: "Write the first" }).click();
+  await word(page, /^Expected:/, "to lie above 0");
+  await word(page, /^Rests on:/, "the coefficient of Correcting");
+  await expect(page.getByTestId("verdict H1")).toHaveText("not testable yet");
+  await page.getByRole("button", { name: "How many respondents does H1 need?" }).click();
+  await expect(page.getByTestId("needed")).toHaveText(/\d+ respondents/);
+  await page.getByRole("button", { name: "Fix the plan as it stands" }).click();
+  await expect(page.getByTestId("deviations")).toHaveText("Nothing was done otherwise.");
+  const [download] = await Promise.all([page.waitForEvent("download"), page.getByRole("button", { name: "Save as Markdown" }).click()]);
+  expect(readFileSync((await download.path())!, "utf8")).toContain("| H1 | Correcting others goes with more Oral exam |");
+  const [json] = await Promise.all([page.waitForEvent("download"), page.getByRole("button", { name: /^Save the study document/ }).click()]);
+  // given away, the plan runs on the file unchanged
+  const given = await app.computeFile((await json.path())!, "demo/canal-street.csv");
+  await saved(page);
+
+  await page.goto(at("responses"));
+  await expect(page.getByRole("heading", { level: 1 })).toContainText("No answers yet, 4 variables planned");
+  await page.getByRole("link", { name: "Take in more, or save" }).click();
+  await page.getByLabel("File of answers").setInputFiles("demo/canal-street.csv");
+  await page.getByRole("button", { name: "Read it and show what would change" }).click();
+  await expect(page.getByText("440 respondents would come in.")).toBeVisible();
+  await page.getByRole("button", { name: "Add these 440 respondents" }).click();
+  await expect(page.getByRole("heading", { level: 1 })).toContainText("440 respondents");
+  await saved(page);
+  await page.goto(at("theory?hypothesis=h1"));
+  await expect(page.getByTestId("verdict H1")).not.toHaveText("not testable yet");
+  await expect(margin(page)).toContainText("stood before the result was first looked at: one-sided");
+  await expect(page.getByTestId("deviations")).toHaveText("Nothing was done otherwise.");
+  const own = Object.values<any>(given.theories.theory.hypotheses)[0];
+  await expect(page.getByTestId("verdict H1")).toHaveText(own.verdict);
+  await expect(page.getByTestId("hypotheses")).toContainText(`${printed(own.estimate, 2)} [`);
+  expect(Object.values<any>(given.plans)[0]).toMatchObject({ holds: true, rows: 0, deviations: [] });
+  await page.goto(at("ladders"));
+  await word(page, /^Errors:/, "HC3");
+  await saved(page);
+  await page.goto(at("theory"));
+  await expect(page.getByTestId("deviations")).toHaveText("1 deviation:");
+  await expect(page.getByTestId("deviation-table")).toContainText("classical");
+  await expect(page.getByTestId("deviation-table")).toContainText("hc3");
 });

@@ -33,7 +33,8 @@ export async function stageAppend(
   const [before, after] = [responsesOf(db, study.responses!.dataset), responsesOf(db, read.datasetId)];
   const names = [...before.names, ...after.names.filter((n) => !before.names.includes(n))];
   const dataset = randomUUID();
-  const fileName = `${study.responses!.fileName} + ${upload.name}`.slice(0, 255);
+  // of a plan that had no answers yet, they are the first
+  const fileName = before.rows === 0 ? upload.name : `${study.responses!.fileName} + ${upload.name}`.slice(0, 255);
   const rows = before.rows + after.rows;
   responses.begin(dataset, fileName);
   try {
@@ -51,7 +52,8 @@ export async function stageAppend(
     });
     const report = appendReport(study, before, after);
     await describe(db, dataset, columns);
-    const decimal = markOf(before.column(before.names[0]!)); // what the study names is written as in the first file
+    const first = before.rows === 0 ? after : before;
+    const decimal = markOf(first.column(first.names[0]!)); // what the study names is written as in the first file
     responses.finish(dataset, { rows, chunkRows: 65_536, options, decimal }, { bytes: upload.bytes, sha256: upload.sha256 });
     return { kind: "append", dataset, edits, report };
   } catch (error) {

@@ -10,7 +10,8 @@ import { FieldWord } from "@/ui/parts/FieldWord";
 import page from "@/ui/parts/page.module.css";
 import type { Choice } from "@/ui/parts/choice";
 import { SettingWord } from "@/ui/parts/SettingWord";
-import { filterChoices, filterOf, filterValue, filterWords } from "./choices";
+import { filterChoices, filterOf, filterValue } from "./choices";
+import { filterWords } from "@/study/report/sample-words";
 import { numericChoices } from "@/features/study/name-choices";
 
 const METRICS = { z: "z-scores (β)", raw: "raw units (b)" } as const;

@@ -1,3 +1,4 @@
+import { everyone } from "@/study/report/sample-words";
 import { searchWords } from "@/study/model/variable";
 import { type Term, termIdentity } from "@/core/regression/terms";
 import { type CaseFilter, type Ladder, ladderNames } from "@/study/model/ladder";
@@ -99,13 +100,3 @@ export function filterOf(value: string): Pick<Ladder, "filter" | "respondents"> 
   const [variable, ...equals] = JSON.parse(value) as [string, ...string[]];
   return { filter: { variable, equals }, respondents: null };
 }
-
-/** Who is in, as it reads after "among". */
-export function filterWords(study: Names, filter: CaseFilter | null, respondents: string | null = null): string {
-  const named = study.filters.find((f) => f.id === respondents);
-  if (named) return `respondents in “${named.name}”`;
-  return filter ? `respondents with ${titleOf(study, filter.variable)} ${filter.equals.join(" or ")}` : everyone(study);
-}
-
-/** Everybody, or everybody whom the filters that hold for the whole study leave in it. */
-const everyone = (study: Names) => (study.filters.some((f) => f.everywhere) ? "all respondents in the study" : "all respondents");

@@ -1,6 +1,7 @@
 import { Ladder } from "@/study/model/ladder";
 import { Study } from "@/study/model/study";
-import { filterChoices, filterOf, filterValue, filterWords, namesByUse, termChoices, termOf } from "./choices";
+import { filterChoices, filterOf, filterValue, namesByUse, termChoices, termOf } from "./choices";
+import { filterWords } from "@/study/report/sample-words";
 import { numericChoices } from "@/features/study/name-choices";
 import { addTerm } from "./ladder-edits";
 

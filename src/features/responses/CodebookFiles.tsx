@@ -2,9 +2,8 @@
 
 import { useRef, useState } from "react";
 import { useStudy } from "@/features/study/study-context";
-import { type CodebookReading, codebookCsv, readCodebookTable } from "@/files/codebook/codebook-table";
-import { fromTableSchema, TableSchema } from "@/files/codebook/table-schema";
-import type { Variable } from "@/study/model/variable";
+import { type CodebookReading, codebookCsv } from "@/files/codebook/codebook-table";
+import { readCodebook } from "@/files/codebook/read-codebook";
 import { saveFile } from "@/ui/parts/save-file";
 import { CodebookReadingNote } from "./CodebookReadingNote";
 import css from "./responses.module.css";
@@ -16,7 +15,7 @@ export function CodebookFiles() {
   const [reading, setReading] = useState<CodebookReading | null>(null);
 
   const open = async (file: File | undefined) => {
-    if (file) setReading(await readCodebookFile(await file.text(), study.codebook));
+    if (file) setReading(await readCodebook(await file.text(), study.codebook));
   };
   const saveDdi = async () => {
     const { ddiCodebook } = await import("@/files/codebook/ddi-codebook");
@@ -68,28 +67,4 @@ export function CodebookFiles() {
       {reading && <CodebookReadingNote reading={reading} onDone={() => setReading(null)} />}
     </div>
   );
-}
-
-/** A codebook in any of the formats, told by how it begins. */
-async function readCodebookFile(text: string, codebook: readonly Variable[]): Promise<CodebookReading> {
-  const nothing: CodebookReading = { variables: [], unknown: [], faults: [], ignored: [] };
-  const head = text.replace(/^\uFEFF/, "").trimStart();
-  if (head.startsWith("<")) {
-    const { readDdiCodebook } = await import("@/files/codebook/ddi-codebook");
-    return readDdiCodebook(text, codebook);
-  }
-  if (!head.startsWith("{")) return readCodebookTable(text, codebook);
-  try {
-    const raw = JSON.parse(head) as { resources?: { schema?: unknown }[]; fields?: unknown };
-    const schema = TableSchema.parse(raw.fields ? raw : raw.resources?.find((r) => r.schema)?.schema);
-    const said = fromTableSchema(schema);
-    const names = new Set(codebook.map((v) => v.name));
-    return {
-      ...nothing,
-      variables: said.filter((v) => names.has(v.name)),
-      unknown: said.filter((v) => !names.has(v.name)).map((v) => v.name),
-    };
-  } catch {
-    return { ...nothing, faults: ["This JSON does not describe a table: a data package has its fields under resources, schema, fields."] };
-  }
 }

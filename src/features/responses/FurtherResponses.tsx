@@ -12,7 +12,8 @@ import css from "./responses.module.css";
 
 /** Further respondents, or a corrected file: looked at, compared, and taken as one recorded change. */
 export function FurtherResponses() {
-  const { study, store } = useStudy();
+  const { study, store, dataset } = useStudy();
+  const planned = dataset.rows === 0;
   const [file, setFile] = useState<Arrived | null>(null);
   const [kind, setKind] = useState<"append" | "replace">("append");
   const codes = study.codebook.filter((v) => v.kind === "code").map((v) => v.name);
@@ -57,35 +58,37 @@ export function FurtherResponses() {
   if (file) {
     return (
       <div className={css.recipe}>
-        <p className={css.from}>
-          This file{" "}
-          <Select
-            size="small"
-            aria-label="What the file is"
-            style={{ width: 230 }}
-            getPopupContainer={(node: HTMLElement) => node.parentElement!}
-            value={kind}
-            onChange={setKind}
-            options={[
-              { value: "append", label: "holds further respondents" },
-              { value: "replace", label: "is a corrected file" },
-            ]}
-          />{" "}
-          {kind === "replace" && (
-            <>
-              whose respondents are matched{" "}
-              <Select
-                size="small"
-                aria-label="How respondents are matched"
-                style={{ width: 220 }}
-                getPopupContainer={(node: HTMLElement) => node.parentElement!}
-                value={key ?? ""}
-                onChange={(value) => setKey(value === "" ? null : value)}
-                options={[{ value: "", label: "row by row" }, ...study.codebook.map((v) => ({ value: v.name, label: `by ${v.name}` }))]}
-              />
-            </>
-          )}
-        </p>
+        {!planned && (
+          <p className={css.from}>
+            This file{" "}
+            <Select
+              size="small"
+              aria-label="What the file is"
+              style={{ width: 230 }}
+              getPopupContainer={(node: HTMLElement) => node.parentElement!}
+              value={kind}
+              onChange={setKind}
+              options={[
+                { value: "append", label: "holds further respondents" },
+                { value: "replace", label: "is a corrected file" },
+              ]}
+            />{" "}
+            {kind === "replace" && (
+              <>
+                whose respondents are matched{" "}
+                <Select
+                  size="small"
+                  aria-label="How respondents are matched"
+                  style={{ width: 220 }}
+                  getPopupContainer={(node: HTMLElement) => node.parentElement!}
+                  value={key ?? ""}
+                  onChange={(value) => setKey(value === "" ? null : value)}
+                  options={[{ value: "", label: "row by row" }, ...study.codebook.map((v) => ({ value: v.name, label: `by ${v.name}` }))]}
+                />
+              </>
+            )}
+          </p>
+        )}
         <ArrivedFile
           file={file}
           purpose={purpose}
@@ -100,7 +103,7 @@ export function FurtherResponses() {
   return (
     <FileDrop
       small
-      words="Drop further respondents, or a corrected file, here, or"
+      words={planned ? "Drop the answers here, or" : "Drop further respondents, or a corrected file, here, or"}
       hint="You see what it changes before it does."
       onArrived={setFile}
     />
@@ -108,10 +111,13 @@ export function FurtherResponses() {
 }
 
 function AppendWords({ report: r }: { report: AppendReport }) {
+  const first = r.rowsBefore === 0;
   return (
     <>
       <p>
-        {formatCount(r.rowsAdded)} respondents would follow the {formatCount(r.rowsBefore)} there are.
+        {r.rowsBefore === 0
+          ? `${formatCount(r.rowsAdded)} respondents would come in.`
+          : `${formatCount(r.rowsAdded)} respondents would follow the ${formatCount(r.rowsBefore)} there are.`}
       </p>
       {r.alreadyThere.map(({ variable, count }) => (
         <p key={variable} role="alert">
@@ -123,8 +129,17 @@ function AppendWords({ report: r }: { report: AppendReport }) {
           The file calls “{found}” what is “{known}” here; they stay two variables unless you rename it in the file or above.
         </p>
       ))}
-      {r.columnsOnlyBefore.length > 0 && <p>Without an answer for the new respondents: {listed(r.columnsOnlyBefore)}.</p>}
-      {r.columnsOnlyNow.length > 0 && <p>New variables, without an answer for the earlier respondents: {listed(r.columnsOnlyNow)}.</p>}
+      {r.columnsOnlyBefore.length > 0 && (
+        <p role={first ? "alert" : undefined}>
+          {first ? "Planned, and not in the file" : "Without an answer for the new respondents"}: {listed(r.columnsOnlyBefore)}.
+        </p>
+      )}
+      {r.columnsOnlyNow.length > 0 && (
+        <p>
+          {first ? "In the file, and not planned" : "New variables, without an answer for the earlier respondents"}:{" "}
+          {listed(r.columnsOnlyNow)}.
+        </p>
+      )}
       {r.wordsNow.length > 0 && <p role="alert">Words where there were numbers: {listed(r.wordsNow)}. They would count as missing.</p>}
     </>
   );

@@ -40,7 +40,9 @@ export function SheetSentence({ view, onView, shownCount }: { view: SheetView; o
   ]);
   return (
     <h1 className={page.sentence}>
-      {formatCount(dataset.rows)} respondents, {counted(study.codebook.length, "variable")}, from {dataset.fileName}. The sheet shows{" "}
+      {dataset.rows === 0
+        ? `No answers yet, ${counted(study.codebook.length, "variable")} planned. The sheet will show `
+        : `${formatCount(dataset.rows)} respondents, ${counted(study.codebook.length, "variable")}, from ${dataset.fileName}. The sheet shows `}
       <SettingWord
         label="Respondents shown"
         value={shownValue}

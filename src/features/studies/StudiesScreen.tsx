@@ -8,6 +8,7 @@ import { FileDrop } from "@/features/study/upload/FileDrop";
 import type { Arrived } from "@/features/study/upload/upload-client";
 import { counted } from "@/study/report/format-number";
 import { Masthead } from "@/ui/parts/Masthead";
+import { BeginPlan } from "./BeginPlan";
 import { type DeletedStudy, DeletedStudies } from "./DeletedStudies";
 import { Greeting } from "./Greeting";
 import { StudyRow } from "./StudyRow";
@@ -47,6 +48,7 @@ export function StudiesScreen(props: {
               hint="CSV or TSV, XLSX, ODS, JSON rows, or a data package (ZIP). One row a respondent. You see how it is read before anything is kept; the file stays on this machine."
               onArrived={setFile}
             />
+            <BeginPlan />
           </>
         )}
         {!file && studies.length === 0 && <Greeting />}

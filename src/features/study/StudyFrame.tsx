@@ -30,7 +30,7 @@ export function StudyFrame({ children }: { children: ReactNode }) {
   };
   const places: [string, string, string][] = [
     ["Theory", "theory", stale(useHypothesesWords(), "theory")],
-    ["Responses", "responses", `${formatCount(dataset.rows)} rows`],
+    ["Responses", "responses", dataset.rows === 0 ? "no answers yet" : `${formatCount(dataset.rows)} rows`],
     ["Scales", "scales", stale(count(study.scales.length, "scale"), "scales")],
     ["First look", "first-look", stale(count(Math.max(1, study.looks.length), "look"), "first-look")],
     ["Ladders", "ladders", stale(count(study.ladders.length, "ladder"), "ladders")],

@@ -31,6 +31,7 @@ import type { LadderFit } from "@/core/regression/ladder";
 import type { PrintTable } from "@/study/report/print-table";
 import type { Stand } from "@/study/analyse/analyse-theory";
 import { BegunWith } from "./BegunWith";
+import { PlanSection } from "./PlanSection";
 import { PowerSection } from "./PowerSection";
 import css from "./theory.module.css";
 import { theoryPicture } from "./theory-picture";
@@ -216,6 +217,7 @@ export function TheoryScreen() {
             </button>
           </p>
         )}
+        {hypotheses.length > 0 && <PlanSection />}
       </main>
       <Margin>
         <SinceNote before={before} />

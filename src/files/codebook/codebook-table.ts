@@ -79,7 +79,10 @@ export function readCodebookTable(text: string, codebook: readonly Variable[]): 
   const fields = headings.map((h): Field | null => ((HEADER as readonly string[]).includes(h) ? (h as Field) : (SAME[h] ?? null)));
   // where there is no column of wordings, the question is the wording
   if (!fields.includes("label") && fields.includes("question")) fields[fields.indexOf("question")] = "label";
-  const headed = fields.includes("name") && !known.has(rows[0]![fields.indexOf("name")]!);
+  // a row of values may hold a word that is a heading elsewhere: most of a heading's words are headings
+  const named = rows[0]!.filter((heading) => heading !== "").length;
+  const mostly = 2 * fields.filter((field) => field !== null).length >= named;
+  const headed = mostly && fields.includes("name") && !known.has(rows[0]![fields.indexOf("name")]!);
   const columns: (Field | null)[] = headed ? fields : ["name", "label", "kind", "low", "high", "values", "missing", "unit", "note"];
   if (headed) reading.ignored = rows[0]!.filter((heading, i) => heading !== "" && fields[i] === null);
   rows.slice(headed ? 1 : 0).forEach((row, i) => {

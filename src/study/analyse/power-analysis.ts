@@ -12,12 +12,12 @@ function powerResults(power: Power, desk: Desk, { dealt }: WorkedOut) {
   const ladder = (desk.objects("ladder") as Ladder[]).find((l) => l.id === hypothesis.ladder) ?? null;
   const question = { power, hypothesis, ladder, theory: theoryOf(desk.objects("theory") as Theory[]) };
   const found = analysePower(question, desk);
-  const { id: _, hypothesis: of, ...settings } = power;
-  if (found.status === "refused") return { settings: { hypothesis: of, ...settings }, status: found.status, why: found.why };
+  const settings = { ...power, id: undefined };
+  if (found.status === "refused") return { settings, status: found.status, why: found.why };
   const samples = power.samples === null ? null : ((dealt as SimulatedPower | null | undefined) ?? simulatedPower(question, desk, { first: 0, count: power.samples })); // prettier-ignore
   const { test, product, n, R2, effect, f2, power: reached, needed, detectable, halfWidth, own } = found;
   return {
-    settings: { hypothesis: of, ...settings },
+    settings,
     status: found.status,
     of: found.of,
     assumed: { n, R2, effect, from: found.from },

@@ -12,6 +12,7 @@ import { ladder } from "./ladder";
 import { ladderDepth } from "./ladder-depth";
 import { means } from "./means";
 import { pair } from "./pair";
+import { plan } from "./plan";
 import { points } from "./points";
 import { power } from "./power";
 import { probe } from "./probe";
@@ -50,6 +51,7 @@ export const KINDS = [
   hypothesis,
   theory,
   power,
+  plan,
   firstLook,
   pair,
   points,

@@ -3,6 +3,7 @@ import { Correction } from "./correction";
 import { DerivedVariable } from "./derived";
 import type { Hypothesis } from "./hypothesis";
 import type { Ladder } from "./ladder";
+import type { Power } from "./power";
 import { Reading } from "./reading";
 import { RespondentFilter } from "./respondent-filter";
 import { Scale } from "./scale";
@@ -26,4 +27,5 @@ export type StudyParts = Readonly<Whole> & {
   readonly ladders: readonly Ladder[];
   readonly hypotheses: readonly Hypothesis[];
   readonly theories: readonly Theory[];
+  readonly powers: readonly Power[];
 };

@@ -10,6 +10,7 @@ export function changeWords(change: Change): string {
     case "name":
       return `Study renamed from “${String(change.from)}” to “${String(change.to)}”`;
     case "responses":
+      if (change.from === null && to?.["rows"] === 0) return "Begun as a plan, without answers";
       if (change.from === null) return `${rowsOf(to)} taken in from ${text(to, "fileName")}`;
       return `Responses: from ${text(from, "fileName")} (${rowsOf(from)}) to ${text(to, "fileName")} (${rowsOf(to)})`;
     case "correction": {

@@ -1,0 +1,24 @@
+import type { PrintTable } from "@/study/report/print-table";
+import { runsOf, type Words } from "@/study/report/words";
+
+/** Words as Markdown: what would be taken for a mark of it is set off. */
+export function wordsAsMarkdown(words: Words): string {
+  return runsOf(words)
+    .map(({ text, as }) => {
+      const safe = text.replace(/[\\`*_[\]<>#|]/g, (mark) => `\\${mark}`).replace(/\s*\n\s*/g, " ");
+      if (as === "italic") return `*${safe}*`;
+      return as === "superscript" ? `<sup>${safe}</sup>` : safe;
+    })
+    .join("");
+}
+
+/** A table as Markdown of the kind with pipes: its title above, its note below. */
+export function tableAsMarkdown(table: PrintTable): string {
+  const line = (cells: readonly Words[]) => `| ${cells.map(wordsAsMarkdown).join(" | ")} |`;
+  const rows = table.sections.flatMap(({ heading, rows: own }) => {
+    const said = wordsAsMarkdown(heading);
+    return [...(said === "" ? [] : [`| **${said}** |${" |".repeat(table.head.length - 1)}`]), ...own.map(line)];
+  });
+  const head = [line(table.head), `|${" --- |".repeat(table.head.length)}`];
+  return [`**${wordsAsMarkdown(table.title)}**`, "", ...head, ...rows, "", `*Note.* ${wordsAsMarkdown(table.note)}`, ""].join("\n");
+}

@@ -1,0 +1,30 @@
+import { sha256 } from "@noble/hashes/sha2.js";
+import { bytesToHex, utf8ToBytes } from "@noble/hashes/utils.js";
+import type { Analysis, Desk } from "../kinds/kind";
+import { keptKind, type StudyLists } from "../kinds/kinds";
+import { type Deviation, deviations, type Plan, type Plannable, type PlanDocument, planText, plannedOf } from "../model/plan";
+
+/** A plan, whether it still says what it said, and what was done otherwise. */
+export interface PlanResult {
+  status: "told";
+  /** True: its sum is that of what it says. */
+  holds: boolean;
+  deviations: Deviation[];
+}
+
+/** SHA-256 of what a plan says, in hexadecimal. */
+export const planSum = (plan: Pick<Plan, "at" | "rows" | "document">): string => bytesToHex(sha256(utf8ToBytes(planText(plan))));
+
+function run({ plan, done }: { plan: Plan; done: PlanDocument }): PlanResult {
+  return { status: "told", holds: planSum(plan) === plan.sha256, deviations: deviations(plan.document, done) };
+}
+
+/** Plans under the names of docs/results.md. */
+function planResults(plan: Plan, desk: Desk) {
+  const kinds = ["variable", "scale", "derived", "filter", "ladder", "hypothesis", "power", "theory"] as const;
+  const lists = Object.fromEntries(kinds.map((kind) => [keptKind(kind).list, desk.objects(kind)])) as unknown as StudyLists;
+  const found = run({ plan, done: plannedOf(lists as unknown as Plannable) });
+  return { at: plan.at, rows: plan.rows, sha256: plan.sha256, holds: found.holds, deviations: found.deviations };
+}
+
+export const analysis: Analysis<Plan, { plan: Plan; done: PlanDocument }, PlanResult> = { run, results: planResults };
