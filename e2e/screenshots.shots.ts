@@ -10,8 +10,6 @@ const shot = async (page: Page, name: string) => {
 const place = (name: string) => `${app.address}/studies/${app.demo}/${name}`;
 
 test("pictures of the main views", async ({ page }) => {
-  await page.goto(app.address);
-  await shot(page, "studies");
   await page.goto(place("responses"));
   await page.getByRole("button", { name: "PB2", exact: true }).click();
   await expect(page.getByText("55 stands once")).toBeVisible();
@@ -152,20 +150,11 @@ test("pictures of the main views", async ({ page }) => {
   await top(/^Probe: search/);
   await shot(page, "search");
   await page.goto(place("theory"));
-  const word = async (label: RegExp, typed: string) => {
-    await page.getByRole("button", { name: label }).click();
-    await page.keyboard.type(typed);
-    await page.keyboard.press("Enter");
-  };
-  const hypothesis = async (button: string, words: readonly (readonly [RegExp, string])[]) => {
-    await page.getByRole("button", { name: button }).click();
-    for (const [label, typed] of words) await word(label, typed);
-  };
-  await hypothesis("Write the first", [[/^Step:/, "step 2"], [/^Rests on:/, "Speaking confidence"], [/^Expected:/, "to lie above 0"]]); // prettier-ignore
-  await hypothesis("+ A hypothesis", [[/^Step:/, "step 2"], [/^Rests on:/, "what the step adds"]]); // prettier-ignore
-  await hypothesis("+ A hypothesis", [[/^Rests on:/, "Speaking confidence ×"], [/^Expected:/, "to lie above 0"]]); // prettier-ignore
-  await hypothesis("+ A hypothesis", [[/^Rests on:/, "coefficient of Age"], [/^Expected:/, "to lie below 0"]]); // prettier-ignore
-  await word(/^Smallest effect: any/, "below |β| = .10");
-  await expect(page.getByTestId("verdict H4")).toHaveText("practically nothing");
+  await expect(page.getByTestId("verdict H5")).toHaveText("opposite direction");
   await shot(page, "theory");
+  await page.goto(place("theory?hypothesis=h3"));
+  await page.getByRole("button", { name: "How many respondents does H3 need?" }).click();
+  await expect(page.getByTestId("power")).toHaveText(/^\.\d\d$/);
+  await page.getByRole("region", { name: "Settings of H3" }).evaluate((node) => node.scrollIntoView({ block: "start" }));
+  await shot(page, "respondents");
 });

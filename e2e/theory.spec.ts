@@ -203,5 +203,48 @@ test("a plan is written before there are answers, fixed, run on the file as it s
   await page.goto(at("theory"));
   await expect(page.getByTestId("deviations")).toHaveText("1 deviation:");
   await expect(page.getByTestId("deviation-table")).toContainText("classical");
-  await expect(page.getByTestId("deviation-table")).toContainText("hc3");
+  await expect(page.getByTestId("deviation-table")).toContainText("HC3");
+});
+
+test("three hypotheses are written and read; when items are coded otherwise the theory says it is out of date, then how it stands now", async ({
+  page,
+}) => {
+  await page.goto(place());
+  const write = async (rests: string, expected: string | null, step: string) => {
+    await page.getByRole("button", { name: "+ A hypothesis" }).click();
+    await word(page, /^Ladder:/, "Oral exam");
+    if (expected !== null) await word(page, /^Expected:/, expected);
+    await word(page, /^Step:/, step);
+    await word(page, /^Rests on:/, rests);
+  };
+  await write("what the step adds", null, "step 2");
+  await write("the coefficient of Speaking confidence", "to lie above 0", "step 2");
+  await write("the coefficient of Speaking confidence × Tutor", "to lie above 0", "step 3");
+  const read = async () => {
+    await saved(page);
+    const { theories } = await app.compute(app.demo, "demo/canal-street.csv");
+    const own = Object.values<any>(theories.theory.hypotheses).slice(5);
+    for (const h of own) {
+      await expect(page.getByTestId(`verdict ${h.code}`)).toHaveText(h.verdict);
+      await expect(page.getByTestId("hypotheses").getByRole("row", { name: h.code })).toContainText(
+        printed(h.estimate, h.test.by === "F" ? 3 : 2),
+      );
+    }
+    return own;
+  };
+  const before = await read();
+  expect(before.map((h) => [h.code, h.settings.rests.on, h.settings.before])).toEqual([["H6", "change", true], ["H7", "coefficient", true], ["H8", "coefficient", true]]); // prettier-ignore
+  await page.goto(`${app.address}/studies/${app.demo}/scales`);
+  await page.getByRole("button", { name: /^Speaking confidence/ }).click();
+  for (const item of ["SC1", "SC2", "SC5", "SC6"])
+    await page
+      .getByTestId(`item ${item}`)
+      .getByRole("button", { name: /turned round$/ })
+      .click();
+  await expect(page.getByRole("link", { name: /^Theory .*out of date/ })).toBeVisible();
+  await saved(page);
+  await page.goto(place());
+  await expect(margin(page)).toContainText("hypotheses supported was");
+  const after = await read();
+  expect(after[1].verdict).not.toBe(before[1].verdict);
 });

@@ -39,6 +39,17 @@ export interface Judged {
   equivalence: { aboveMinus: number; belowPlus: number; p: number; interval: { lower: number; upper: number } } | null;
 }
 
+const criticals = new Map<string, number>();
+
+/** Many hypotheses ask for the same few values, and finding one takes longer than all else about a verdict (bench/theory.ts). */
+function criticalOnce(confidence: number, df: number): number {
+  const key = `${confidence} ${df}`;
+  const found = criticals.get(key) ?? tCritical(confidence, df);
+  if (criticals.size > 200) criticals.clear();
+  criticals.set(key, found);
+  return found;
+}
+
 /**
  * Evidence by normal theory.
  * @param df null: the normal distribution
@@ -51,7 +62,7 @@ export function normalTheory(estimate: number | null, se: number | null, df: num
     const two = tTwoSided(z, df);
     return z >= 0 ? two / 2 : 1 - two / 2;
   };
-  const critical = (confidence: number) => (df === null ? -normalQuantile((1 - confidence) / 2) : tCritical(confidence, df));
+  const critical = (confidence: number) => (df === null ? -normalQuantile((1 - confidence) / 2) : criticalOnce(confidence, df));
   return {
     estimate,
     above: (value) => upper((estimate - value) / se),

@@ -31,19 +31,22 @@ export function beginnings(
 /** The offers that follow what was chosen in the picture. */
 export function BegunWith(props: {
   threads: readonly string[];
+  /** A step that was chosen, from 0; null: none. */
+  step: number | null;
   columns: readonly (readonly Part[])[];
   title: Titles;
   onTake: (rests: RestsOn) => void;
   onCancel: () => void;
 }) {
-  const { threads, title } = props;
-  if (threads.length === 0) return null;
+  const { threads, step, title } = props;
+  if (threads.length === 0 && step === null) return null;
+  const offers = step === null ? beginnings(threads, props.columns, title) : [{ label: "what it adds", rests: { on: "change" as const } }];
   return (
     <p className={css.ways} role="group" aria-label="Begin a hypothesis">
       <span>
-        Begin a hypothesis with <b>{threads.map((name) => title(name)).join(" and ")}</b>:
+        Begin a hypothesis with <b>{step === null ? threads.map((name) => title(name)).join(" and ") : `step ${step + 1}`}</b>:
       </span>
-      {beginnings(threads, props.columns, title).map(({ label, rests }) => (
+      {offers.map(({ label, rests }) => (
         <button
           type="button"
           className="link"

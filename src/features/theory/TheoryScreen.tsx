@@ -1,8 +1,7 @@
 "use client";
 
-import Link from "next/link";
 import { useSearchParams } from "next/navigation";
-import { useMemo, useState, useSyncExternalStore } from "react";
+import { useMemo, useSyncExternalStore } from "react";
 import { ComputationState } from "@/features/study/ComputationState";
 import { useSeenStore, useStudy } from "@/features/study/study-context";
 import { useAsked, useResults } from "@/features/study/use-computed";
@@ -12,29 +11,21 @@ import { tableAsHtml } from "@/files/table-html";
 import { codesOf, type Hypothesis } from "@/study/model/hypothesis";
 import { THEORY, type Theory, theoryOf } from "@/study/model/theory";
 import { counted, formatShare } from "@/study/report/format-number";
-import { contradictions, hypothesisSentence, restsWords } from "@/study/report/theory/hypothesis-words";
+import { contradictions } from "@/study/report/theory/hypothesis-words";
 import { theoryTable } from "@/study/report/theory/theory-table";
-import { changesSay, evidenceWords, verdictSays } from "@/study/report/theory/verdict-words";
-import { ChartFrame } from "@/ui/charts/ChartFrame";
-import { type Begun, TheoryLoom } from "@/ui/charts/TheoryLoom";
+import { changesSay, verdictSays } from "@/study/report/theory/verdict-words";
 import { Margin, Note } from "@/ui/parts/Margin";
 import { SentencesNote } from "@/ui/parts/notes";
 import page from "@/ui/parts/page.module.css";
-import { PrintedTable } from "@/ui/parts/PrintedTable";
-import { Said } from "@/ui/parts/Said";
 import { fileName, saveFile } from "@/ui/parts/save-file";
 import { SettingWord } from "@/ui/parts/SettingWord";
 import { HypothesisSettings } from "./HypothesisSettings";
-import { changed, moved, newHypothesis, testableColumns } from "@/features/study/hypothesis-edits";
-import type { Ladder } from "@/study/model/ladder";
-import type { LadderFit } from "@/core/regression/ladder";
-import type { PrintTable } from "@/study/report/print-table";
-import type { Stand } from "@/study/analyse/analyse-theory";
-import { BegunWith } from "./BegunWith";
+import { changed, moved, newHypothesis } from "@/features/study/hypothesis-edits";
+import { HypothesesTable, openHypothesis } from "./HypothesesTable";
+import { LadderTheory } from "./LadderTheory";
 import { PlanSection } from "./PlanSection";
 import { PowerSection } from "./PowerSection";
 import css from "./theory.module.css";
-import { theoryPicture } from "./theory-picture";
 
 const ALPHAS = [0.1, 0.05, 0.01, 0.005, 0.001];
 const DELTAS = [0, 0.05, 0.1, 0.15, 0.2, 0.3];
@@ -58,12 +49,11 @@ export function TheoryScreen() {
     const found = id === null ? undefined : fits.get(id);
     return found?.status === "fitted" ? found.fit : null;
   };
-  const open = (id: string | null) => window.history.pushState(null, "", id === null ? "?" : `?hypothesis=${id}`);
   const set = (to: Partial<Theory>) => void store.edit({ subject: "theory", id: THEORY, to: { ...theory, ...to } });
   const add = (own: Partial<Hypothesis> = {}) => {
     const ladder = own.ladder ?? h?.ladder ?? study.ladders[0]?.id ?? null;
     const made = newHypothesis(study, { ladder, ...own }, ladder !== null && looked(ladder), new Date().toISOString());
-    if (store.edit(...made.edits)) open(made.id);
+    if (store.edit(...made.edits)) openHypothesis(made.id);
   };
   const change = (of: Hypothesis) => (to: Partial<Hypothesis>) => {
     // a verdict on this page has shown the result as well
@@ -77,11 +67,10 @@ export function TheoryScreen() {
       ...own.map(({ id }) => ({ subject: "power" as const, id, to: null })),
       { subject: "hypothesis" as const, id: of.id, to: null },
     ];
-    if (store.edit(...edits)) open(null);
+    if (store.edit(...edits)) openHypothesis(null);
   };
   const pictured = study.ladders.filter((l) => hypotheses.some((one) => one.ladder === l.id && one.rests.on !== "open"));
   const opposed = contradictions(hypotheses, study.ladders);
-  const table = theoryTable(study, stands, theory, title);
   const outcomes = [...new Set(pictured.flatMap((l) => (l.outcome === null ? [] : [title(l.outcome)])))];
   return (
     <div className={page.page}>
@@ -135,52 +124,9 @@ export function TheoryScreen() {
         )}
         <ComputationState of={computed} refusal={null} />
         {pictured.map((ladder) => (
-          <LadderTheory key={ladder.id} ladder={ladder} stands={stands} table={table} fit={fitOf(ladder.id)} add={add} />
+          <LadderTheory key={ladder.id} ladder={ladder} stands={stands} fit={fitOf(ladder.id)} add={add} />
         ))}
-        {hypotheses.length > 0 && (
-          <table className={css.table} data-testid="hypotheses">
-            <caption className="visually-hidden">Hypotheses and how they stand</caption>
-            <thead>
-              <tr>
-                <th scope="col">
-                  <span className="visually-hidden">code</span>
-                </th>
-                <th scope="col">Hypothesis</th>
-                <th scope="col">rests on</th>
-                <th scope="col">evidence</th>
-                <th scope="col">verdict</th>
-              </tr>
-            </thead>
-            <tbody className={computed.outdated ? page.outdated : undefined}>
-              {hypotheses.map((one, k) => {
-                const own = stands.get(one.id);
-                return (
-                  <tr key={one.id} className={one.id === chosen ? css.chosen : undefined}>
-                    <th scope="row">
-                      <button
-                        type="button"
-                        className="link"
-                        aria-expanded={one.id === chosen}
-                        onClick={() => open(one.id === chosen ? null : one.id)}
-                      >
-                        {codes[k]}
-                      </button>
-                    </th>
-                    <td>{hypothesisSentence(one, study.ladders, title)}</td>
-                    <td>
-                      <RestsLink of={one} />
-                    </td>
-                    <td className={own?.exploratory ? css.dotted : undefined}>{own && <Said>{evidenceWords(own, one)}</Said>}</td>
-                    <td className={css.verdict} data-testid={`verdict ${codes[k]}`}>
-                      {own?.verdict ?? "…"}
-                      {own?.exploratory && ", exploratory"}
-                    </td>
-                  </tr>
-                );
-              })}
-            </tbody>
-          </table>
-        )}
+        {hypotheses.length > 0 && <HypothesesTable stands={stands} chosen={chosen} outdated={computed.outdated} />}
         {h && (
           <section className={css.open} aria-label={`Settings of ${codes[at]}`}>
             <HypothesisSettings hypothesis={h} code={codes[at]!} fit={fitOf(h.ladder)} first={at === 0} onChange={change(h)} />
@@ -211,7 +157,9 @@ export function TheoryScreen() {
             <button
               type="button"
               className="link"
-              onClick={() => saveFile(fileName(`${study.name} hypotheses`, "html"), "text/html", tableAsHtml(table))}
+              onClick={() =>
+                saveFile(fileName(`${study.name} hypotheses`, "html"), "text/html", tableAsHtml(theoryTable(study, stands, theory, title)))
+              }
             >
               Save the table as HTML
             </button>
@@ -248,64 +196,6 @@ export function TheoryScreen() {
         </Note>
       </Margin>
     </div>
-  );
-}
-
-/** What is claimed in one ladder as a picture, and what a further hypothesis can begin with. */
-function LadderTheory(props: {
-  ladder: Ladder;
-  stands: ReadonlyMap<string, Stand>;
-  table: PrintTable;
-  fit: LadderFit | null;
-  add: (own: Partial<Hypothesis>) => void;
-}) {
-  const { ladder, add } = props;
-  const { study, title } = useStudy();
-  const [threads, setThreads] = useState<readonly string[]>([]);
-  const name = `Theory of ${ladder.outcome === null ? ladder.name : title(ladder.outcome)}, ${ladder.name}`;
-  const picture = theoryPicture(ladder, study.hypotheses, props.stands, title);
-  const last = ladder.steps.length;
-  const columns = testableColumns(ladder, last, props.fit);
-  const begin = (what: Begun) => {
-    if ("step" in what) add({ ladder: ladder.id, step: what.step + 1 === last ? null : what.step + 1, rests: { on: "change" } });
-    else setThreads((held) => (held.includes(what.thread) ? held.filter((one) => one !== what.thread) : [...held.slice(-1), what.thread]));
-  };
-  return (
-    <>
-      <ChartFrame
-        title={name}
-        note=""
-        table={<PrintedTable table={props.table} className={css.table} testId="theory-table" />}
-        saved={<TheoryLoom title={name} picture={picture} />}
-      >
-        <TheoryLoom title={name} picture={picture} begin={begin} />
-      </ChartFrame>
-      <BegunWith
-        threads={threads}
-        columns={columns}
-        title={title}
-        onTake={(rests) => {
-          setThreads([]);
-          add({ ladder: ladder.id, rests });
-        }}
-        onCancel={() => setThreads([])}
-      />
-    </>
-  );
-}
-
-/** What a hypothesis rests on, and the way there. */
-function RestsLink({ of }: { of: Hypothesis }) {
-  const { study, store, title } = useStudy();
-  const said = <Said>{restsWords(of, study.ladders, title)}</Said>;
-  if (of.rests.on === "correlation") return <Link className="link" href={`/studies/${store.id}/first-look`}>{said}</Link>; // prettier-ignore
-  if (of.ladder === null || of.rests.on === "open") return said;
-  const id = study.ladders.find((l) => l.id === of.ladder)?.steps[(of.step ?? 0) - 1]?.id;
-  const step = id === undefined ? "" : `&step=${id}`;
-  return (
-    <Link className="link" href={`/studies/${store.id}/ladders?ladder=${of.ladder}${step}`}>
-      {said}
-    </Link>
   );
 }
 

@@ -1,7 +1,6 @@
 import { sha256 } from "@noble/hashes/sha2.js";
 import { bytesToHex, utf8ToBytes } from "@noble/hashes/utils.js";
 import type { Analysis, Desk } from "../kinds/kind";
-import { keptKind, type StudyLists } from "../kinds/kinds";
 import { type Deviation, deviations, type Plan, type Plannable, type PlanDocument, planText, plannedOf } from "../model/plan";
 
 /** A plan, whether it still says what it said, and what was done otherwise. */
@@ -21,9 +20,18 @@ function run({ plan, done }: { plan: Plan; done: PlanDocument }): PlanResult {
 
 /** Plans under the names of docs/results.md. */
 function planResults(plan: Plan, desk: Desk) {
-  const kinds = ["variable", "scale", "derived", "filter", "ladder", "hypothesis", "power", "theory"] as const;
-  const lists = Object.fromEntries(kinds.map((kind) => [keptKind(kind).list, desk.objects(kind)])) as unknown as StudyLists;
-  const found = run({ plan, done: plannedOf(lists as unknown as Plannable) });
+  const of = <T>(kind: string) => desk.objects(kind) as readonly T[];
+  const study: Plannable = {
+    codebook: of("variable"),
+    scales: of("scale"),
+    derived: of("derived"),
+    filters: of("filter"),
+    ladders: of("ladder"),
+    hypotheses: of("hypothesis"),
+    powers: of("power"),
+    theories: of("theory"),
+  };
+  const found = run({ plan, done: plannedOf(study) });
   return { at: plan.at, rows: plan.rows, sha256: plan.sha256, holds: found.holds, deviations: found.deviations };
 }
 

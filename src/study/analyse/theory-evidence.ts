@@ -66,7 +66,7 @@ export interface Found {
 
 /** A ladder that hypotheses rest on, fitted once; or why not. */
 export type Ground =
-  | { status: "fitted"; ladder: Ladder; models: LadderModels; fit: LadderFit; sample: AnalysisSample; grounds: Map<number, ProbeGround | null>; groups: Map<string, GroupsResult> } // prettier-ignore
+  | { status: "fitted"; ladder: Ladder; models: LadderModels; fit: LadderFit; sample: AnalysisSample; grounds: Map<number, ProbeGround | null>; groups: Map<string, GroupsResult>; would: Map<string, number | null> } // prettier-ignore
   | { status: "refused"; refusal: Refusal };
 type Fitted = Extract<Ground, { status: "fitted" }>;
 
@@ -75,7 +75,7 @@ export function groundOf(ladder: Ladder, alpha: number, { study, responses, colu
   const at = { ...ladder, confidence: 1 - alpha };
   const found = fitLadderOf(study, at, responses, columns);
   if (found.status === "refused") return { status: "refused", refusal: found.refusal };
-  return { status: "fitted", ladder: at, models: found.models, fit: ladderTables(found.models), sample: found.sample, grounds: new Map(), groups: new Map() }; // prettier-ignore
+  return { status: "fitted", ladder: at, models: found.models, fit: ladderTables(found.models), sample: found.sample, grounds: new Map(), groups: new Map(), would: new Map() }; // prettier-ignore
 }
 
 /** What a hypothesis about a ladder rests on. @param desk of the study */
@@ -115,13 +115,22 @@ export function found(h: Hypothesis, of: Fitted, desk: Desk): Found | Waits {
   }
 }
 
-/** Power is reckoned by classical errors, whatever the ladder's. */
-function wouldShow(h: Hypothesis, { models, fit, ladder }: Fitted, at: number, column: string): Found["would"] {
+/** Power is reckoned by classical errors, whatever the ladder's; hypotheses on the same number ask once. */
+function wouldShow(h: Hypothesis, of: Fitted, at: number, column: string): NonNullable<Found["would"]> {
+  const { models, fit, ladder, would } = of;
   const step = fit.steps[at - 1]!;
-  const own = ownShare(ladderTables(models, { kind: "classical" }), at, column);
-  if (own === null) return undefined;
-  const test = { tested: 1, columns: step.coefficients.length, alpha: 1 - ladder.confidence, oneSided: h.direction !== "none" && h.before };
-  return (delta) => respondentsFor(0.8, effectOf(delta * delta * own, step.model.R2), test);
+  const oneSided = h.direction !== "none" && h.before;
+  return (delta) => {
+    const key = `${at} ${column} ${delta} ${oneSided}`;
+    const known = would.get(key);
+    if (known !== undefined) return known;
+    const classical = models.spec.errors === undefined || models.spec.errors.kind === "classical";
+    const own = ownShare(classical ? fit : ladderTables(models, { kind: "classical" }), at, column);
+    const test = { tested: 1, columns: step.coefficients.length, alpha: 1 - ladder.confidence, oneSided };
+    const found = own === null ? null : respondentsFor(0.8, effectOf(delta * delta * own, step.model.R2), test);
+    would.set(key, found);
+    return found;
+  };
 }
 
 /** What is told of one number of a step: its estimate by the ladder's errors, and what its replicates are made of. */

@@ -144,21 +144,31 @@ export function restsWords(h: Pick<Hypothesis, "rests" | "ladder" | "step">, lad
   }
 }
 
-/** Two hypotheses that cannot both hold, a sentence each. */
+/** So many contradictions are told. */
+const MOST_TOLD = 6;
+
+/** Two hypotheses that cannot both hold, a sentence each; of many the first. */
 export function contradictions(hypotheses: readonly Hypothesis[], ladders: Ladders): string[] {
   const codes = codesOf(hypotheses);
   const at = (h: Hypothesis) => Math.min(h.step ?? Infinity, ladderOf(h, ladders)?.steps.length ?? Infinity);
-  const key = (h: Hypothesis) => JSON.stringify([h.ladder, h.ladder === null ? 0 : at(h), withoutMetric(h.rests)]);
-  return hypotheses.flatMap((a, i) =>
-    hypotheses.slice(i + 1).flatMap((b, k) => {
-      if (a.rests.on === "open" || a.rests.on === "indirect" || key(a) !== key(b)) return [];
-      const pair = `${codes[i]!} and ${codes[i + 1 + k]!}`;
-      if ((a.claim === "equivalence") !== (b.claim === "equivalence"))
-        return [`${pair} contradict each other: one expects a difference, the other none that matters.`];
-      const opposed = a.direction !== "none" && b.direction !== "none" && a.direction !== b.direction;
-      return opposed ? [`${pair} contradict each other: one expects above 0, the other below.`] : [];
-    }),
-  );
+  const same = new Map<string, number[]>();
+  hypotheses.forEach((h, k) => {
+    if (h.rests.on === "open" || h.rests.on === "indirect") return;
+    const key = JSON.stringify([h.ladder, h.ladder === null ? 0 : at(h), withoutMetric(h.rests)]);
+    same.set(key, [...(same.get(key) ?? []), k]);
+  });
+  const told: { first: number; said: string }[] = [];
+  for (const places of same.values())
+    places.forEach((i, k) => {
+      for (const j of places.slice(k + 1)) {
+        const [a, b] = [hypotheses[i]!, hypotheses[j]!];
+        const opposed = a.direction !== "none" && b.direction !== "none" && a.direction !== b.direction;
+        const none = (a.claim === "equivalence") !== (b.claim === "equivalence");
+        if (none || opposed) told.push({ first: i, said: `${codes[i]!} and ${codes[j]!} contradict each other: ${none ? "one expects a difference, the other none that matters" : "one expects above 0, the other below"}.` }); // prettier-ignore
+      }
+    });
+  const said = told.sort((a, b) => a.first - b.first).map((one) => one.said);
+  return said.length <= MOST_TOLD ? said : [...said.slice(0, MOST_TOLD), `And ${said.length - MOST_TOLD} further pairs do.`];
 }
 
 const withoutMetric = (rests: RestsOn): unknown => ({ ...rests, metric: null });

@@ -39,7 +39,7 @@ describe("what was done otherwise", () => {
     expect(planned.codebook.map((v) => v.name)).toEqual(["y", "x", "age", "c1", "c2"]);
   });
   test.each<[string, () => Plannable, string]>([
-    ["errors", () => ladder({ errors: "hc3" }), "Errors and intervals | L, errors | classical | hc3"],
+    ["errors", () => ladder({ errors: "hc3" }), "Errors and intervals | L, errors | classical | HC3"],
     ["intervals", () => ladder({ intervals: { by: "bca", replicates: 2000 } }), "Errors and intervals | L, intervals | normal theory | BCa, 2\u202f000 replicates"], // prettier-ignore
     ["a term", () => ladder({ steps: [base.ladders[0]!.steps[0], { id: "s1", terms: [{ components: ["calm"] }, { components: ["x"], off: true }] }] }), "Terms | L, step 2 | Calm, x | Calm"], // prettier-ignore
     ["a step", () => ladder({ steps: [...base.ladders[0]!.steps, { id: "s2", terms: [{ components: ["calm", "x"] }] }] }), "Terms | L, step 3 | no such step | Calm × x"], // prettier-ignore

@@ -123,6 +123,8 @@ function valueWords(d: Deviation, value: unknown, document: PlanDocument, title:
     }
     case "ladder confidence":
       return formatPercent(value as number);
+    case "ladder errors":
+      return value === "hc3" ? "HC3" : "classical";
     case "ladder cluster":
       return value === null ? "none" : `clusters of ${title(value as string)}`;
     case "ladder categories":
