@@ -3,10 +3,14 @@
 import Link from "next/link";
 import { memo } from "react";
 import { useStudy } from "@/features/study/study-context";
+import { useResults } from "@/features/study/use-computed";
+import type { PowerResult } from "@/study/analyse/analyse-power";
 import type { Stand } from "@/study/analyse/analyse-theory";
 import { codesOf, type Hypothesis } from "@/study/model/hypothesis";
+import type { Power } from "@/study/model/power";
 import { type Study, titleOf } from "@/study/model/study";
 import { hypothesisSentence, restsWords } from "@/study/report/theory/hypothesis-words";
+import { plannedEvidence } from "@/study/report/theory/power-words";
 import { evidenceWords } from "@/study/report/theory/verdict-words";
 import page from "@/ui/parts/page.module.css";
 import { Said } from "@/ui/parts/Said";
@@ -18,7 +22,8 @@ export const openHypothesis = (id: string | null) => window.history.pushState(nu
 /** All hypotheses as sentences, with what each rests on, its evidence and its verdict. */
 export function HypothesesTable(props: { stands: ReadonlyMap<string, Stand>; chosen: string | null; outdated: boolean }) {
   const { study, store } = useStudy();
-  const { codebook, scales, ladders, hypotheses } = study;
+  const { codebook, scales, ladders, hypotheses, powers } = study;
+  const planned = useResults("power", powers, null);
   const codes = codesOf(hypotheses);
   return (
     <table className={css.table} data-testid="hypotheses">
@@ -42,6 +47,8 @@ export function HypothesesTable(props: { stands: ReadonlyMap<string, Stand>; cho
             code={codes[k]!}
             stand={props.stands.get(h.id)}
             chosen={h.id === props.chosen}
+            power={powers.find((p) => p.hypothesis === h.id)}
+            planned={planned.get(powers.find((p) => p.hypothesis === h.id)?.id ?? "")}
             study={store.id}
             codebook={codebook}
             scales={scales}
@@ -59,12 +66,17 @@ type RowProps = Pick<Study, "codebook" | "scales" | "ladders"> & {
   stand: Stand | undefined;
   chosen: boolean;
   study: string;
+  /** What was asked of respondents, with what came out. */
+  power: Power | undefined;
+  planned: PowerResult | undefined;
 };
 
 /** Drawn anew only when something it says has changed: a study may hold two hundred. */
-const Row = memo(function Row({ h, code, stand, chosen, study, codebook, scales, ladders }: RowProps) {
+const Row = memo(function Row({ h, code, stand, chosen, study, power, planned, codebook, scales, ladders }: RowProps) {
   const title = (name: string, level?: string | null) => titleOf({ codebook, scales }, name, level);
   const rests = <Said>{restsWords(h, ladders, title)}</Said>;
+  // before there is any evidence stands what so many could show
+  const evidence = stand?.estimate == null ? planned && power && plannedEvidence(planned, power.power) : evidenceWords(stand, h);
   const href = restsAt(h, ladders);
   return (
     <tr className={chosen ? css.chosen : undefined}>
@@ -83,7 +95,7 @@ const Row = memo(function Row({ h, code, stand, chosen, study, codebook, scales,
           </Link>
         )}
       </td>
-      <td className={stand?.exploratory ? css.dotted : undefined}>{stand && <Said>{evidenceWords(stand, h)}</Said>}</td>
+      <td className={stand?.exploratory ? css.dotted : undefined}>{evidence && <Said>{evidence}</Said>}</td>
       <td className={css.verdict} data-testid={`verdict ${code}`}>
         {stand?.verdict ?? "…"}
         {stand?.exploratory && ", exploratory"}

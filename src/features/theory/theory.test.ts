@@ -8,7 +8,8 @@ import { theoryTable } from "@/study/report/theory/theory-table";
 import { changesSay, evidenceWords, verdictSays } from "@/study/report/theory/verdict-words";
 import { plain } from "@/study/report/words";
 import { ladderOf } from "@/study/test-support/desk";
-import { changed, moved, newHypothesis, restsOnColumn, testableColumns } from "@/features/study/hypothesis-edits";
+import { changed, firstOf, moved, newHypothesis, restsOnColumn, restsParts, testableColumns } from "@/features/study/hypothesis-edits";
+import { beginnings } from "./BegunWith";
 import { theoryPicture } from "./theory-picture";
 
 const title = (name: string, level?: string | null) => (level == null ? `<${name}>` : `<${name}: ${level}>`);
@@ -136,4 +137,50 @@ test("the picture has a thread a predictor in the order of the steps, a wedge a 
   const table = theoryTable({ hypotheses: list, ladders: [LADDER] }, stands, Theory.parse({ id: "theory", holm: true, delta: 0.1 }), title);
   expect(table.sections[0]!.rows.map((row) => row[0])).toEqual(["H1", "H2", "H3", "H4", "H5"]);
   expect(plain(table.note)).toContain("α = .05, Holm over the family; below |β| = .10 nothing would matter");
+});
+
+describe("what a hypothesis can begin with", () => {
+  const columns = testableColumns(LADDER, 3, null);
+  test("one thread offers its coefficient, two their difference and their product where there is one", () => {
+    expect(beginnings(["x"], columns, title).map(({ label }) => label)).toEqual(["the coefficient of <x>"]);
+    expect(beginnings(["x", "m"], columns, title).map(({ label }) => label)).toEqual(["β of <x> − β of <m>", "the product <x> × <m>"]);
+    expect(beginnings(["m", "c"], columns, title).map(({ label }) => label)).toEqual(["β of <m> − β of <c>"]);
+    expect(beginnings([], columns, title)).toEqual([]);
+  });
+  test("each kind starts from what the study holds, and is not offered where it holds nothing of it", () => {
+    const levels = [{ value: "a" }, { value: "b" }, { value: "c" }];
+    const study = Study.parse({ ...base, codebook: [...base.codebook, { name: "g", kind: "category", levels }] });
+    const parts = restsParts(study, columns, null);
+    expect(firstOf("slope", columns, parts)).toMatchObject({ focal: { variable: "x" }, moderator: "m", at: { place: "high" } });
+    expect(firstOf("region", columns, parts)).toMatchObject({ focal: { variable: "x" }, moderator: "m", from: null, to: null });
+    expect(firstOf("difference", columns, parts)).toMatchObject({ first: [{ variable: "c" }], second: [{ variable: "x" }] });
+    expect(firstOf("groups", columns, parts)).toMatchObject({ variable: "g", first: "a", second: "b", column: [{ variable: "c" }] });
+    expect(firstOf("correlation", columns, parts)).toMatchObject({ x: "y", y: "c" });
+    // the category is not in the step, so its means are not predicted
+    expect(firstOf("means", columns, parts)).toBeNull();
+    const withG = ladderOf(["g"], ["x"]);
+    const own = testableColumns(withG, 2, null);
+    expect(firstOf("means", own, restsParts(study, own, null))).toMatchObject({ variable: "g", first: "a", second: "b" });
+    expect(firstOf("slope", own, restsParts(study, own, null))).toBeNull();
+    expect(firstOf("region", own, restsParts(study, own, null))).toBeNull();
+    expect(firstOf("difference", own.slice(0, 1), restsParts(study, own, null))).toBeNull();
+    for (const kind of ["slope", "region", "difference", "groups", "correlation", "indirect"] as const)
+      expect(Hypothesis.safeParse({ id: "h", rests: firstOf(kind, columns, parts) }).success).toBe(true);
+  });
+  test("claims that are not of a coefficient stand at the end of the thread they are about, with where; a difference ties two", () => {
+    const list = [
+      of({ id: "1", rests: { on: "slope", focal: { variable: "x" }, moderator: "m", at: { place: "low" } } }),
+      of({ id: "2", rests: { on: "difference", first: [{ variable: "c" }], second: [{ variable: "m" }] }, direction: "+" }),
+      of({ id: "3", rests: { on: "groups", variable: "g", column: [{ variable: "m" }], first: "a", second: "b" } }),
+      of({ id: "4", rests: { on: "indirect", from: "c", through: "x" } }),
+      of({ id: "5", rests: { on: "correlation", x: "x", y: "y" }, ladder: null }),
+    ];
+    const { threads, ties } = theoryPicture(LADDER, list, new Map(), title);
+    expect(threads.map(({ key, claims }) => [key, ...claims.map(({ code, where }) => `${code} ${where}`)])).toEqual([
+      ["c", "H2 against <m>", "H4 through <x>"],
+      ["x", "H1 <m> low (mean − SD)"],
+      ["m", "H3 <g: a> − <g: b>"],
+    ]);
+    expect(ties).toMatchObject([{ first: "c", second: "m", claim: { code: "H2", sign: "+" } }]);
+  });
 });

@@ -2,6 +2,7 @@
 import { fireEvent, render, screen } from "@testing-library/react";
 import { layoutLoom } from "./layout-loom";
 import { brackets, heightOf, rowsOf, wedgePlaces } from "./layout-theory";
+import { PowerCurve } from "./PowerCurve";
 import { SearchLoom } from "./SearchLoom";
 import { ShareSteps } from "./ShareSteps";
 import { ShiftStairs } from "./ShiftStairs";
@@ -133,5 +134,26 @@ describe("the theory as a picture", () => {
     expect(chosen).toEqual([{ thread: "x" }, { step: 1 }]);
     rerender(<TheoryLoom title="Theory" picture={picture} />);
     expect(screen.queryByRole("button")).toBeNull();
+  });
+});
+
+describe("power over the number of respondents", () => {
+  const curve = Array.from({ length: 50 }, (_, k) => ({ n: 10 + 10 * k, power: 1 - Math.exp(-k / 20) }));
+  const draw = (own: object) =>
+    render(<PowerCurve title="Power of H1" curve={curve} n={210} power={0.63} wanted={0.8} needed={330} shrunk={null} format={(v) => v.toFixed(2)} count={String} {...own} />); // prettier-ignore
+  test("says where the sample stands and what is needed; both marks lie on the curve", () => {
+    const { container } = draw({});
+    expect(screen.getByRole("img").getAttribute("aria-label")).toBe("Power of H1: 0.63 with 210 respondents; 0.80 with 330");
+    const points = container.querySelector("path")!.getAttribute("d")!.slice(1).split("L").map((pair) => pair.split(",").map(Number)); // prettier-ignore
+    const near = (x: number) => points.reduce((a, b) => (Math.abs(b[0]! - x) < Math.abs(a[0]! - x) ? b : a));
+    const dot = container.querySelector("circle")!;
+    expect(Math.abs(near(Number(dot.getAttribute("cx")))[1]! - Number(dot.getAttribute("cy")))).toBeLessThan(2);
+    const rule = [...container.querySelectorAll("line")].find((l) => l.getAttribute("x1") === l.getAttribute("x2"))!;
+    expect(Math.abs(near(Number(rule.getAttribute("x1")))[1]! - Number(rule.getAttribute("y1")))).toBeLessThan(3);
+  });
+  test("what lies beyond the curve, or cannot be, has no mark; a product has a second one below the first", () => {
+    expect(draw({ needed: 9000, power: NaN }).container.querySelectorAll("circle")).toHaveLength(0);
+    const [first, second] = draw({ shrunk: { power: 0.5, needed: 600 } }).container.querySelectorAll("circle");
+    expect(Number(second!.getAttribute("cy"))).toBeGreaterThan(Number(first!.getAttribute("cy")));
   });
 });

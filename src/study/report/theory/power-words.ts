@@ -32,6 +32,13 @@ const FROM: Record<From, string> = {
   usual: "a usual value",
 };
 
+/** What stands where evidence will: what so many could show. */
+export function plannedEvidence(found: PowerResult, wanted: number): Words {
+  if (found.status === "refused") return "";
+  const more = found.needed === null ? "" : `; ${formatShare(wanted)} takes ${formatCount(found.needed)}`;
+  return words`${formatCount(found.n)} would show ${symbol(found)} = ${size(found, found.effect)} with power ${formatPower(found.power)}${more}`;
+}
+
 /** What so many can show, in sentences. */
 export function powerSays(found: Planned, wanted: number, title: Titles): Words[] {
   const { n, needed, detectable, halfWidth, product, test } = found;
