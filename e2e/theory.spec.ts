@@ -105,7 +105,7 @@ test("two threads of the picture begin a difference of β; a slope, groups and m
   await expect(page.getByTestId("verdict H6")).toHaveText("supported");
   await word(page, /^Rests on:/, "the difference of a coefficient between groups");
   await word(page, /^Variable that makes the groups:/, "Returning");
-  await expect(page.getByTestId("hypotheses")).toContainText("is in no more than in yes");
+  await expect(page.getByTestId("hypotheses")).toContainText("is more in no than in yes");
   await word(page, /^Which groups:/, "all of them");
   await expect(page.getByTestId("hypotheses")).toContainText("differs between the groups of Returning learner");
   await expect(page.getByTestId("hypotheses")).toContainText("χ²(1) = ");

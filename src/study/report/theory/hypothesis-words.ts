@@ -49,11 +49,12 @@ function effectWords(who: string, { claim, direction }: Pick<Hypothesis, "claim"
   return `${who} goes with ${direction === "+" ? "more" : "less"} ${outcome}${beyond}`;
 }
 
-/** One of two against the other. */
-function againstWords({ claim, direction }: Pick<Hypothesis, "claim" | "direction">, more: string, less: string, other: string): string {
-  if (claim === "equivalence") return `as much as ${other}`;
+/** Two that are set against each other: `of` is more in one than in the other. */
+function betweenWords(of: string, { claim, direction }: Pick<Hypothesis, "claim" | "direction">, first: string, second: string): string {
   const beyond = claim === "beyond" ? ", by more than what would not matter" : "";
-  return `${direction === "+" ? `${more} than` : direction === "-" ? `${less} than` : "otherwise than"} ${other}${beyond}`;
+  if (claim === "equivalence") return `${of} does not differ between ${first} and ${second} in a way that matters`;
+  if (direction === "none") return `${of} differs between ${first} and ${second}${beyond}`;
+  return `${of} is ${direction === "+" ? "more" : "less"} in ${first} than in ${second}${beyond}`;
 }
 
 function settingsSentence(
@@ -73,8 +74,12 @@ function settingsSentence(
       const terms = activeTerms(ladder.steps[at - 1]!).map(({ components }) => components.map((name) => title(name)).join(" × "));
       return `${listed(terms) || `Step ${at}`} ${terms.length === 1 ? "adds" : "together add"} to what predicts ${outcome}`;
     }
-    case "difference":
-      return `${partsTitle(rests.first, title)} counts ${againstWords(h, "more", "less", partsTitle(rests.second, title))} for ${outcome}`;
+    case "difference": {
+      const [first, second] = [partsTitle(rests.first, title), partsTitle(rests.second, title)];
+      if (h.claim === "equivalence") return `${first} counts as much as ${second} for ${outcome}`;
+      const beyond = h.claim === "beyond" ? ", by more than what would not matter" : "";
+      return `${first} counts ${{ "+": "more", "-": "less", none: "otherwise" }[h.direction]} than ${second} for ${outcome}${beyond}`;
+    }
     case "slope":
       return `${effectWords(title(rests.focal.variable, rests.focal.level), h, outcome)} where ${title(rests.moderator)} is ${heldWords(rests.at, rests.moderator, title)}`; // prettier-ignore
     case "region":
@@ -83,11 +88,11 @@ function settingsSentence(
       const what = `What ${partsTitle(rests.column, title)} does for ${outcome}`;
       if (rests.first === null || rests.second === null) return `${what} differs between the groups of ${title(rests.variable)}`;
       const [first, second] = [rests.first, rests.second].map((level) => levelTitle(title, rests.variable, level));
-      return `${what} is in ${first} ${againstWords(h, "more", "less", `in ${second}`)}`;
+      return betweenWords(what, h, first!, second!);
     }
     case "means": {
       const [first, second] = [rests.first, rests.second].map((level) => levelTitle(title, rests.variable, level));
-      return `${first} is predicted ${againstWords(h, `more ${outcome}`, `less ${outcome}`, second!)}`;
+      return betweenWords(`Predicted ${outcome}`, h, first!, second!);
     }
     case "indirect":
       return `${title(rests.from)} works on ${outcome} through ${title(rests.through)}`;
