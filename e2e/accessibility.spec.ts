@@ -156,7 +156,14 @@ const screens: [string, string, (page: Page) => Promise<void>][] = [
       await expect(page.getByText("Class format: online")).toBeVisible();
     },
   ],
-  ["Write-up", "write-up", async (page) => expect(page.getByText("not built yet. It will hold")).toBeVisible()],
+  [
+    "Write-up",
+    "write-up",
+    async (page) => {
+      await expect(page.getByTestId("write-up-state")).toHaveText("Every number is as it stands now.");
+      await expect(page.getByRole("region", { name: "Table 5" })).toBeVisible();
+    },
+  ],
   // these leave the study changed
   [
     "Ladders with a category, chosen chips, a step switched off and one in full",

@@ -12,13 +12,22 @@ export function wordsAsMarkdown(words: Words): string {
     .join("");
 }
 
-/** A table as Markdown of the kind with pipes: its title above, its note below. */
-export function tableAsMarkdown(table: PrintTable): string {
+/** A table as Markdown of the kind with pipes: its title above, its note below. @param number of a table in a manuscript: above its title */
+export function tableAsMarkdown(table: PrintTable, number: number | null = null): string {
   const line = (cells: readonly Words[]) => `| ${cells.map(wordsAsMarkdown).join(" | ")} |`;
   const rows = table.sections.flatMap(({ heading, rows: own }) => {
     const said = wordsAsMarkdown(heading);
     return [...(said === "" ? [] : [`| **${said}** |${" |".repeat(table.head.length - 1)}`]), ...own.map(line)];
   });
   const head = [line(table.head), `|${" --- |".repeat(table.head.length)}`];
-  return [`**${wordsAsMarkdown(table.title)}**`, "", ...head, ...rows, "", `*Note.* ${wordsAsMarkdown(table.note)}`, ""].join("\n");
+  const title = wordsAsMarkdown(table.title);
+  return [
+    number === null ? `**${title}**` : `**Table ${number}** ${title}`,
+    "",
+    ...head,
+    ...rows,
+    "",
+    `*Note.* ${wordsAsMarkdown(table.note)}`,
+    "",
+  ].join("\n");
 }

@@ -7,7 +7,7 @@ import { useOutdated } from "@/features/study/use-seen";
 import { Look } from "@/study/model/look";
 import { counted } from "@/study/report/format-number";
 import page from "@/ui/parts/page.module.css";
-import { defaultLook } from "./first-look";
+import { defaultLook } from "@/features/study/default-look";
 import css from "./first-look.module.css";
 import { LookSheet } from "./LookSheet";
 import { MarkedRespondents } from "./marked";

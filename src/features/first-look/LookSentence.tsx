@@ -11,7 +11,7 @@ import type { Looked } from "@/study/report/look-words";
 import { NameWord } from "@/ui/parts/NameWord";
 import page from "@/ui/parts/page.module.css";
 import { ChoiceField, SettingWord } from "@/ui/parts/SettingWord";
-import { namesOfLadder } from "./first-look";
+import { namesOfLadder } from "@/features/study/default-look";
 import css from "./first-look.module.css";
 
 const TOLD = { stars: "stars", exact: "exact p", interval: "intervals" } as const;

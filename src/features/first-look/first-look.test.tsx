@@ -3,7 +3,7 @@ import userEvent from "@testing-library/user-event";
 import { Ladder } from "@/study/model/ladder";
 import { Study } from "@/study/model/study";
 import { scalesOf } from "@/ui/charts/ScatterChart";
-import { defaultLook, namesOfLadder } from "./first-look";
+import { defaultLook, namesOfLadder } from "@/features/study/default-look";
 import { MarkedRespondents, useMarked } from "./marked";
 import { PairPicture } from "./PairPicture";
 import { rangeOf } from "./range-of";

@@ -34,7 +34,7 @@ export function StudyFrame({ children }: { children: ReactNode }) {
     ["Scales", "scales", stale(count(study.scales.length, "scale"), "scales")],
     ["First look", "first-look", stale(count(Math.max(1, study.looks.length), "look"), "first-look")],
     ["Ladders", "ladders", stale(count(study.ladders.length, "ladder"), "ladders")],
-    ["Write-up", "write-up", "not built yet"],
+    ["Write-up", "write-up", study.ladders.length === 0 ? "nothing to write yet" : "composed by itself"],
   ];
   const treads = places.map(([name, path, words]) => {
     const href = `/studies/${store.id}/${path}`;
