@@ -171,7 +171,7 @@ test("a plan is written before there are answers, fixed, run on the file as it s
   await expect(page.getByTestId("verdict H1")).toHaveText("not testable yet");
   await page.getByRole("button", { name: "How many respondents does H1 need?" }).click();
   await expect(page.getByTestId("needed")).toHaveText(/\d+ respondents/);
-  await expect(page.getByTestId("hypotheses")).toContainText(/200 would show β = \.10 with power \.\d\d; \.80 takes \d+/);
+  await expect(page.getByTestId("hypotheses")).toContainText(/200\swould\sshow\sβ\s=\s\.10\swith\spower\s\.\d\d;\s\.80\stakes\s\d+/);
   await page.getByRole("button", { name: "Fix the plan as it stands" }).click();
   await expect(page.getByTestId("deviations")).toHaveText("Nothing was done otherwise.");
   const [download] = await Promise.all([page.waitForEvent("download"), page.getByRole("button", { name: "Save as Markdown" }).click()]);

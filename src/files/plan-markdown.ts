@@ -20,7 +20,7 @@ export function planMarkdown(study: string, plan: Plan): string {
   const section = (heading: string, lines: readonly string[]) => (lines.length === 0 ? [] : [`## ${heading}`, "", ...lines, ""]);
   const hypotheses: PrintTable = {
     title: "Hypotheses",
-    head: ["", "Hypothesis", "Rests on", "Expected", "Smallest effect"],
+    head: ["Code", "Hypothesis", "Rests on", "Expected", "Smallest effect"],
     sections: [
       {
         heading: "",

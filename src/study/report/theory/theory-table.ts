@@ -19,7 +19,7 @@ export function theoryTable(
   const changed = hypotheses.flatMap((h, k) => (h.changes.length > 0 ? [codes[k]!] : []));
   return {
     title: "Hypotheses and how they stand",
-    head: ["", "Hypothesis", "Rests on", "Evidence", "Verdict"],
+    head: ["Code", "Hypothesis", "Rests on", "Evidence", "Verdict"],
     sections: [
       {
         heading: "",
