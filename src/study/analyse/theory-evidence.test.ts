@@ -107,7 +107,12 @@ test("a correlation is that of the look, among those who have both", () => {
 test.each(["bca", "percentile"] as const)("by bootstrap, interval and p are those of the ladder's own replicates (%s)", (by) => {
   const ladder = Ladder.parse({ ...LADDER, intervals: { by, replicates: 1000 }, seed: 9 });
   const models = modelsOn(ladder, ladderSample(ladder, desk.columns));
-  const figures: Figure[] = [{ kind: "beta", step: 2, column: "x" }, { kind: "b", step: 2, column: "x*m" }, ...differencesOf(models, 2)];
+  const figures: Figure[] = [
+    { kind: "beta", step: 2, column: "x" },
+    { kind: "b", step: 2, column: "x*m" },
+    { kind: "dR2", step: 2 },
+    ...differencesOf(models, 2),
+  ];
   const made = { ...ladderBootstrap(models, drawingOf(models.spec.errors), figures), names: figures };
   const drawn = replicatesOf(made, 9, { first: 0, count: 1000 });
   const { expected } = jackknifeOf(made, { step: null, accelerated: by === "bca" });
@@ -127,6 +132,11 @@ test.each(["bca", "percentile"] as const)("by bootstrap, interval and p are thos
     expect(stand.p).toBe(limits[at]!.p);
     expect(stand.test).toEqual({ by: "replicates", replicates: 1000 });
   } // prettier-ignore
+  // ΔR² is tested by F, and its limits are the replicates'
+  const [change] = stood([of({ on: "change" })], ladder);
+  expect(change!.test!.by).toBe("F");
+  expect(change!.interval!.lower).toBeCloseTo(limits[2]!.interval.lower, 11);
+  expect(change!.interval!.upper).toBeCloseTo(limits[2]!.interval.upper, 11);
   expect(stands[3]!.interval!.lower).toBeCloseTo(-stands[2]!.interval!.upper, 11);
   expect(stands[4]!.p).toBe(stands[0]!.p! / 2);
 });

@@ -93,8 +93,11 @@ export function found(h: Hypothesis, of: Fitted, desk: Desk): Found | Waits {
     case "change": {
       const { change, changeInterval } = of.fit.steps[at - 1]!;
       if (change.F === null || change.p === null) return { for: "test" };
-      // F tests a share of variance against nothing; replicates of what cannot be below 0 could not
-      return { ...base, estimate: change.change, test: { by: "F", F: change.F, df: change.df }, evidence: null, fixed: { p: change.p, interval: changeInterval && { lower: changeInterval.lower, upper: changeInterval.upper } } }; // prettier-ignore
+      // F tests a share of variance against nothing; replicates of what cannot be below 0 could not, but give its limits
+      const drawn = of.ladder.intervals.by === "normal" ? null : drawnOf(of.ladder, at, [{ kind: "dR2", step: at - 1 }], desk);
+      const limits = drawn === null ? changeInterval : "refusal" in drawn ? null : drawn.evidence[0]!.interval(of.ladder.confidence);
+      const interval = limits && { lower: limits.lower, upper: limits.upper };
+      return { ...base, estimate: change.change, test: { by: "F", F: change.F, df: change.df }, evidence: null, fixed: { p: change.p, interval } }; // prettier-ignore
     }
     case "groups":
       return groupsFound(rests, of, at, desk);
