@@ -10,6 +10,7 @@ import { foldProducts, wholeProducts } from "@/core/search/training-ground";
 import { Residuals } from "@/study/model/residuals";
 import { analyseResiduals } from "@/study/analyse/analyse-residuals";
 import { cells, deskOf, ladderOf } from "@/study/test-support/desk";
+import { inTurns } from "./in-turns";
 
 /** What is asked after the model, on one thread: medians of rounds in turns. */
 const ROUNDS = 5;
@@ -48,14 +49,4 @@ const TASKS: Record<string, () => unknown> = {
     ),
   "residual pictures, n = 100,000": () => analyseResiduals({ residuals, ladder: ladderOf(["a"], ["b"]) }, desk),
 };
-const times = Object.fromEntries(Object.keys(TASKS).map((name) => [name, [] as number[]]));
-for (let round = 0; round < ROUNDS; round++)
-  for (const [name, task] of Object.entries(TASKS)) {
-    const began = performance.now();
-    task();
-    times[name]!.push(performance.now() - began);
-  }
-for (const [name, list] of Object.entries(times)) {
-  const sorted = [...list].sort((x, y) => x - y);
-  process.stdout.write(`${name}: ${sorted[2]!.toFixed(0)} ms (${sorted[0]!.toFixed(0)} to ${sorted.at(-1)!.toFixed(0)})\n`);
-}
+inTurns(TASKS, ROUNDS);

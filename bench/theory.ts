@@ -6,6 +6,7 @@ import { Hypothesis } from "@/study/model/hypothesis";
 import { Ladder } from "@/study/model/ladder";
 import { Theory } from "@/study/model/theory";
 import { cells, deskOf, ladderOf } from "@/study/test-support/desk";
+import { inTurns } from "./in-turns";
 
 /** Hypotheses and planning, on one thread: medians of rounds in turns. */
 const ROUNDS = 5;
@@ -35,14 +36,4 @@ const TASKS: Record<string, () => unknown> = {
   "the same, skewed and with missing answers": () =>
     simulate(population, { n: 300, skew: 1, missing: 0.05, alpha: 0.05, oneSided: false, seed: 1 }, { first: 0, count: 2000 }),
 };
-const times = Object.fromEntries(Object.keys(TASKS).map((name) => [name, [] as number[]]));
-for (let round = 0; round < ROUNDS; round++)
-  for (const [name, task] of Object.entries(TASKS)) {
-    const began = performance.now();
-    task();
-    times[name]!.push(performance.now() - began);
-  }
-for (const [name, list] of Object.entries(times)) {
-  const sorted = [...list].sort((a, b) => a - b);
-  process.stdout.write(`${name}: ${sorted[2]!.toFixed(0)} ms (${sorted[0]!.toFixed(0)} to ${sorted.at(-1)!.toFixed(0)})\n`);
-}
+inTurns(TASKS, ROUNDS);
