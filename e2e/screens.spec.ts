@@ -85,6 +85,14 @@ test("a click that comes before the page is awake is done when it is", async ({ 
   await expect(page).toHaveURL(/scales\?scale=/);
 });
 
+test("a part of a picture that is chosen before the page is awake, by pointer or key, is chosen when it is", async ({ page }) => {
+  await sleepy(page, "theory");
+  const picture = page.getByRole("figure", { name: /Willingness to speak, Willingness/ });
+  await picture.getByRole("button", { name: "Begin with Speaking confidence" }).click();
+  await picture.getByRole("button", { name: "Begin with Tutor support" }).press("Enter");
+  await expect(page.getByRole("button", { name: "β of Speaking confidence − β of Tutor support" })).toBeVisible();
+});
+
 test("what is typed, marked or handed in before the page is awake is not lost", async ({ page }) => {
   await sleepy(page, "responses");
   const codebook = page.getByRole("region", { name: "Codebook", exact: true });

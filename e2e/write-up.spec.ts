@@ -38,6 +38,28 @@ test("method and results are composed from the study, by the compute command's n
   expect(markdown.match(/^\*\*Table \d\*\*/gm)).toHaveLength(5);
 });
 
+test("a table is copied as a table, and saved as CSV with the cells that are read", async ({ page, context }) => {
+  await context.grantPermissions(["clipboard-read", "clipboard-write"]);
+  await page.goto(place("write-up"));
+  await ready(page);
+  await page.getByRole("button", { name: "Copy Table 2" }).click();
+  await expect(page.getByText("Table 2 is in the clipboard.")).toBeVisible();
+  const pasted = await page.evaluate(async () => {
+    const [item] = await navigator.clipboard.read();
+    return { html: await (await item!.getType("text/html")).text(), text: await (await item!.getType("text/plain")).text() };
+  });
+  const shown = await page
+    .getByTestId("table-2")
+    .getByRole("row")
+    .evaluateAll((rows) => rows.map((row) => [...row.children].map((cell) => cell.textContent!.trim()).join("\t")));
+  const even = (text: string) => text.replace(/[\u00a0\u202f\u2009]/g, " ");
+  expect(even(pasted.text).split("\n")).toEqual(shown.map(even));
+  expect(pasted.html).toContain("<table");
+  const csv = await saved(page, "Save Table 2 as CSV");
+  expect(even(csv)).toContain("Speaking confidence × Tutor support");
+  expect(csv.trim().split("\r\n")).toHaveLength(shown.length);
+});
+
 test("what changes in the study reads otherwise here at once: another level, and intervals by bootstrap", async ({ page }) => {
   await page.goto(place("ladders"));
   await page.getByRole("button", { name: /^Intervals by:/ }).click();

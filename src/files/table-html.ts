@@ -10,6 +10,11 @@ th:first-child{text-align:left}
 tr.step th{text-align:left;padding-top:.6rem}`;
 export const SERIF = '"Source Serif 4 Variable","Source Serif 4",Georgia,serif';
 
+/** A table as it lies in the clipboard: a word processor takes it as a table. */
+export function tableToPaste(table: PrintTable, number: number): string {
+  return `<meta charset="utf-8"><style>${TABLE_STYLE}</style>${tableElements(table, number)}`;
+}
+
 /** A table as an HTML page of its own. */
 export function tableAsHtml(table: PrintTable): string {
   return `<!doctype html>

@@ -127,7 +127,42 @@ function Written({ block }: { block: Block }): ReactNode {
       <p className={css.note}>
         <i>Note.</i> <Said>{block.table.note}</Said>
       </p>
+      <TableWays block={block} />
     </section>
+  );
+}
+
+/** A table on its way into a text of one's own: pasted as a table, or as CSV. */
+function TableWays({ block: { table, number } }: { block: Extract<Block, { kind: "table" }> }) {
+  const { study } = useStudy();
+  const [said, setSaid] = useState("");
+  const copy = async () => {
+    const [{ tableToPaste }, { printedRows }] = await Promise.all([import("@/files/table-html"), import("@/files/print-table-csv")]);
+    const blob = (type: string, text: string) => new Blob([text], { type });
+    const cells = printedRows(table).map((row) => row.join("\t")).join("\n"); // prettier-ignore
+    try {
+      await navigator.clipboard.write([new ClipboardItem({ "text/html": blob("text/html", tableToPaste(table, number)), "text/plain": blob("text/plain", cells) })]); // prettier-ignore
+      setSaid(`Table ${number} is in the clipboard.`);
+    } catch {
+      setSaid("The browser does not give the clipboard. Save it as CSV, or the whole as HTML.");
+    }
+  };
+  const csv = async () => {
+    const { printTableCsv } = await import("@/files/print-table-csv");
+    saveFile(fileName(`${study.name} table ${number}`, "csv"), "text/csv", printTableCsv(table));
+  };
+  return (
+    <p className={css.ways}>
+      <button type="button" className="link" onClick={() => void copy()}>
+        Copy Table {number}
+      </button>
+      <button type="button" className="link" onClick={() => void csv()}>
+        Save Table {number} as CSV
+      </button>
+      <span role="status" className="quiet">
+        {said}
+      </span>
+    </p>
   );
 }
 

@@ -23,7 +23,16 @@ const KEEP = `(() => {
     const hit = event.target instanceof Element && event.target.closest("button, [role=button], summary, label, input[type=checkbox], input[type=radio]");
     if (!hit || (hit.control && hit.control.type === "file")) return;
     event.preventDefault();
-    keep(event, hit, null, () => hit.click());
+    keep(event, hit, null, () => press(hit));
+  };
+  // parts of a picture are no elements of HTML: they have no click of their own, and Enter makes none of it
+  const press = (hit) => (hit.click ? hit.click() : hit.dispatchEvent(new MouseEvent("click", { bubbles: true, cancelable: true })));
+  const keydown = (event) => {
+    if (passing || (event.key !== "Enter" && event.key !== " ")) return;
+    if (!(event.target instanceof SVGElement && event.target.matches("[role=button]"))) return;
+    event.preventDefault();
+    const hit = event.target;
+    keep(event, hit, null, () => press(hit));
   };
   const change = (event) => {
     const { target, type } = event;
@@ -40,7 +49,7 @@ const KEEP = `(() => {
       target.dispatchEvent(new Event(type, { bubbles: true }));
     });
   };
-  const heard = { click, input: change, change };
+  const heard = { click, keydown, input: change, change };
   for (const type in heard) document.addEventListener(type, heard[type], true);
   const next = () => {
     const [element, again] = kept.shift() ?? [];

@@ -1,4 +1,6 @@
 import { manuscriptHtml } from "@/files/manuscript-html";
+import { printedRows, printTableCsv } from "@/files/print-table-csv";
+import { tableToPaste } from "@/files/table-html";
 import { manuscriptMarkdown } from "@/files/manuscript-markdown";
 import { randomStream } from "@/core/random/random-stream";
 import { analyseLadder } from "../../analyse/analyse-ladder";
@@ -112,4 +114,17 @@ test("every file prints every block, and no letter of a name is taken for a mark
   }
   expect(html).toContain("<i>p</i>");
   expect(markdown).toContain("*p*");
+});
+
+test("a table's cells as they are printed: head, then each section's heading and its rows", () => {
+  const table = composed().blocks.flatMap((b) => (b.kind === "table" ? [b.table] : []))[0]!;
+  const rows = printedRows(table);
+  expect(rows.map((row) => row.length)).toEqual([8, 1, 8, 1, 8, 8]);
+  expect(rows[0]![0]).toBe("Term");
+  expect(rows[1]![0]).toMatch(/^Step 1\. R² = /);
+  const read = printTableCsv(table).replace("\uFEFF", "").trim().split("\r\n");
+  expect(read).toHaveLength(rows.length);
+  // a cell with a comma of its own is one cell
+  expect(read[2]).toMatch(/"\[.*, .*\]"/);
+  expect(tableToPaste(table, 4)).toContain("<b>Table 4</b>");
 });
