@@ -3,7 +3,7 @@ import { codesOf } from "@/study/model/hypothesis";
 import type { Plan } from "@/study/model/plan";
 import { titleOf } from "@/study/model/study";
 import type { PrintTable } from "@/study/report/print-table";
-import { formatPercent, formatPlain, formatShare } from "@/study/report/format-number";
+import { formatLevel, formatPercent, formatPlain, formatShare } from "@/study/report/format-number";
 import { conditionWords } from "@/study/report/recipe-words";
 import { filterWords } from "@/study/report/sample-words";
 import { EXPECTATIONS, expectationOf, hypothesisSentence, restsWords } from "@/study/report/theory/hypothesis-words";
@@ -33,7 +33,7 @@ export function planMarkdown(study: string, plan: Plan): string {
         ]),
       },
     ],
-    note: `α = ${formatShare(alpha, 3)}${holm ? ", Holm over the family" : ", each by itself"}${delta > 0 ? `; below |β| = ${formatShare(delta)} nothing would matter` : ""}. Tests are one-sided where a direction is stated here.`,
+    note: `α = ${formatLevel(alpha)}${holm ? ", Holm over the family" : ", each by itself"}${delta > 0 ? `; below |β| = ${formatShare(delta)} nothing would matter` : ""}. Tests are one-sided where a direction is stated here.`,
   };
   const ladders = document.ladders.flatMap((l) => [
     `### ${wordsAsMarkdown(l.name)}`,

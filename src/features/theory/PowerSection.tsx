@@ -12,6 +12,7 @@ import type { Hypothesis } from "@/study/model/hypothesis";
 import { newId } from "@/study/model/new-id";
 import { Power } from "@/study/model/power";
 import { counted, formatCount, formatPlain, formatShare } from "@/study/report/format-number";
+import { plain } from "@/study/report/words";
 import { formatPower, POWER_REFUSED, powerSays, powerTable, samplesSay } from "@/study/report/theory/power-words";
 import { ChartFrame } from "@/ui/charts/ChartFrame";
 import { PowerCurve } from "@/ui/charts/PowerCurve";
@@ -102,20 +103,13 @@ function Respondents({ power, hypothesis, code }: { power: Power; hypothesis: Hy
           choices={POWERS.map((value) => ({ value: String(value), label: formatShare(value) }))}
           onChange={(value) => change({ power: Number(value) })}
         />{" "}
-        takes <b data-testid="needed">{planned?.needed ? counted(planned.needed, "respondent") : "…"}</b>
-        {planned && planned.from.R2 !== "found" && (
+        takes{" "}
+        <b data-testid="needed">
+          {planned ? (planned.needed === null ? "more respondents than there are" : counted(planned.needed, "respondent")) : "…"}
+        </b>
+        {planned?.from.own === "usual" && (
           <>
-            ; predictors correlate{" "}
-            <NumberWord
-              label="Correlation of the predictors"
-              value={power.r}
-              text={formatShare(power.r)}
-              rule="0 to .95."
-              least={0}
-              most={0.95}
-              required
-              onChange={(r) => change({ r: r ?? 0.3 })}
-            />
+            ; predictors correlate <CorrelationWord power={power} change={change} />
           </>
         )}
         {hypothesis.rests.on === "coefficient" && hypothesis.rests.column.length === 2 && (
@@ -142,11 +136,7 @@ function Respondents({ power, hypothesis, code }: { power: Power; hypothesis: Hy
       {found?.status === "refused" && <p role="alert">{POWER_REFUSED[found.why]}</p>}
       {planned && table && (
         <>
-          <ChartFrame
-            title={table.title as string}
-            note=""
-            table={<PrintedTable table={table} className={css.table} testId="power-table" />}
-          >
+          <ChartFrame title={plain(table.title)} note="" table={<PrintedTable table={table} className={css.table} testId="power-table" />}>
             <PowerCurve
               title={`Power of ${code}`}
               curve={planned.curve}
@@ -178,6 +168,8 @@ function Samples(props: { power: Power; found: Extract<PowerResult, { status: "p
   const { power, change } = props;
   const drawn = useParts("power", power, power.samples !== null);
   const found = drawn.found as SimulatedPower | null;
+  const { progress } = drawn;
+  const whole = progress !== null && !drawn.computing && progress.of > 0 && progress.done === progress.of;
   if (power.samples === null)
     return (
       <button type="button" className="link" onClick={() => change({ samples: 2000 })}>
@@ -195,7 +187,7 @@ function Samples(props: { power: Power; found: Extract<PowerResult, { status: "p
           choices={Object.entries(SKEWS).map(([value, label]) => ({ value, label }))}
           onChange={(value) => change({ skew: Number(value) as Power["skew"] })}
         />{" "}
-        residuals, predictors that correlate {formatShare(power.r)} and{" "}
+        residuals, predictors that correlate <CorrelationWord power={power} change={change} /> and{" "}
         <SettingWord
           label="Missing answers"
           value={String(power.missing)}
@@ -224,6 +216,7 @@ function Samples(props: { power: Power; found: Extract<PowerResult, { status: "p
           </>
         }
       />
+      {whole && found === null && <p role="alert">These columns say the same as one another: nothing can be drawn.</p>}
       {found && (
         <ul className={page.said} data-testid="samples">
           {samplesSay(found, props.found).map((sentence, k) => (
@@ -234,6 +227,22 @@ function Samples(props: { power: Power; found: Extract<PowerResult, { status: "p
         </ul>
       )}
     </section>
+  );
+}
+
+/** How the predictors go together, where that is assumed: of what is reckoned without data, and of what is drawn. */
+function CorrelationWord({ power, change }: { power: Power; change: (to: Partial<Power>) => void }) {
+  return (
+    <NumberWord
+      label="Correlation of the predictors"
+      value={power.r}
+      text={formatShare(power.r)}
+      rule="0 to .95."
+      least={0}
+      most={0.95}
+      required
+      onChange={(r) => change({ r: r ?? power.r })}
+    />
   );
 }
 

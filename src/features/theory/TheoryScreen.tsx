@@ -10,7 +10,7 @@ import { SinceNote } from "@/features/study/SinceNote";
 import { tableAsHtml } from "@/files/table-html";
 import { codesOf, type Hypothesis } from "@/study/model/hypothesis";
 import { THEORY, type Theory, theoryOf } from "@/study/model/theory";
-import { counted, formatShare } from "@/study/report/format-number";
+import { counted, formatLevel, formatShare } from "@/study/report/format-number";
 import { contradictions } from "@/study/report/theory/hypothesis-words";
 import { theoryTable } from "@/study/report/theory/theory-table";
 import { changesSay, verdictSays } from "@/study/report/theory/verdict-words";
@@ -93,8 +93,8 @@ export function TheoryScreen() {
             <SettingWord
               label="Level"
               value={String(theory.alpha)}
-              text={`α = ${formatShare(theory.alpha, theory.alpha < 0.01 ? 3 : 2)}`}
-              choices={ALPHAS.map((value) => ({ value: String(value), label: `α = ${formatShare(value, value < 0.01 ? 3 : 2)}` }))}
+              text={`α = ${formatLevel(theory.alpha)}`}
+              choices={ALPHAS.map((value) => ({ value: String(value), label: `α = ${formatLevel(value)}` }))}
               onChange={(value) => set({ alpha: Number(value) })}
             />
             ,{" "}

@@ -28,6 +28,7 @@ export function WriteUpScreen() {
   const climbed = useResults("ladder", ladders, null);
   const told = useAsked("theory", theory, { enabled: hypotheses.length > 0 });
   const looked = useAsked("first-look", look, { enabled: look.variables.length > 1 });
+  // null: there are none, and none will come; without an entry they are still being drawn
   const [replicates, setReplicates] = useState<ReadonlyMap<string, ReplicateIntervals | null>>(new Map());
   const drawn = ladders.filter((l) => l.intervals.by !== "normal");
   const manuscript = compose({
@@ -42,9 +43,9 @@ export function WriteUpScreen() {
   const waiting = [
     scales.length - measured.size,
     ladders.length - climbed.size,
-    hypotheses.length > 0 && (told.result === null || told.outdated) ? 1 : 0,
+    told.computing ? 1 : 0,
     looked.computing ? 1 : 0,
-    drawn.filter((l) => climbed.get(l.id)?.status === "fitted" && !replicates.get(l.id)).length,
+    drawn.filter((l) => climbed.get(l.id)?.status === "fitted" && !replicates.has(l.id)).length,
   ].reduce((a, b) => a + b);
   const save = async (how: "html" | "md") => {
     const name = fileName(study.name, how);
@@ -54,7 +55,7 @@ export function WriteUpScreen() {
   return (
     <div className={page.page}>
       {drawn.map((ladder) => (
-        <Drawn key={ladder.id} ladder={ladder} onDrawn={(found) => setReplicates((now) => new Map(now).set(ladder.id, found))} />
+        <Drawn key={ladder.id} ladder={ladder} onDrawn={(found) => setReplicates((now) => withDrawn(now, ladder.id, found))} />
       ))}
       <main className={page.sheet} aria-busy={waiting > 0}>
         <p className={css.ways}>
@@ -166,10 +167,18 @@ function TableWays({ block: { table, number } }: { block: Extract<Block, { kind:
   );
 }
 
+/** The same with what one ladder's replicates give; undefined: they are still being drawn. */
+function withDrawn(now: ReadonlyMap<string, ReplicateIntervals | null>, id: string, found: ReplicateIntervals | null | undefined) {
+  const next = new Map(now);
+  if (found === undefined) next.delete(id);
+  else next.set(id, found);
+  return next;
+}
+
 /** Intervals of a ladder that takes them from replicates. */
-function Drawn({ ladder, onDrawn }: { ladder: Ladder; onDrawn: (found: ReplicateIntervals | null) => void }) {
+function Drawn({ ladder, onDrawn }: { ladder: Ladder; onDrawn: (found: ReplicateIntervals | null | undefined) => void }) {
   const { intervals, computing } = useReplicates("ladder", ladder, null, true);
-  const whole = computing ? null : intervals;
+  const whole = computing ? undefined : intervals;
   // told once for each set: the page above holds those of all ladders
   useEffect(() => onDrawn(whole), [whole]); // eslint-disable-line react-hooks/exhaustive-deps
   return null;

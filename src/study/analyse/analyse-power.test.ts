@@ -47,7 +47,7 @@ test("with data, n and R² are the sample's, and a predictor's own share is its 
   const step = steps()[1]!;
   const found = planned(analysePower(asked(on("x"), {}, LADDER, { step: 2, delta: 0.15 }), desk));
   const c = step.coefficients.find(({ column }) => column === "x")!;
-  expect(found).toMatchObject({ n: N, effect: 0.15, from: { n: "found", R2: "found", effect: "smallest" }, test: { tested: 1, columns: 5, oneSided: false } }); // prettier-ignore
+  expect(found).toMatchObject({ n: N, effect: 0.15, from: { n: "found", R2: "found", effect: "smallest", own: "found" }, test: { tested: 1, columns: 5, oneSided: false } }); // prettier-ignore
   expect(found.R2).toBe(step.model.R2);
   // SE² = (1 − R²)/(df·tolerance): with n − 1 in the variances both ways
   expect(found.own! / c.tolerance).toBeCloseTo((N - 1) / step.model.df[1] / ((N - 1) / step.model.df[1]), 9);
@@ -77,10 +77,10 @@ test("a step is tested with all its columns, a direction that stands before its 
 
 test("before the data the codebook says how many columns there are, and the rest is assumed and said to be", () => {
   const found = planned(analysePower(asked(on("x", "m"), { r: 0.4, R2: 0.3, n: 250 }), empty));
-  expect(found).toMatchObject({ n: 250, test: { columns: 6, tested: 1 }, from: { n: "said", R2: "said", effect: "usual" } });
+  expect(found).toMatchObject({ n: 250, test: { columns: 6, tested: 1 }, from: { n: "said", R2: "said", effect: "usual", own: "usual" } });
   expect(found.own).toBeCloseTo(1 + 0.4 ** 2, 12);
   const bare = planned(analysePower(asked({ on: "change" }), empty));
-  expect(bare.from).toEqual({ n: "usual", R2: "usual", effect: "usual" });
+  expect(bare.from).toEqual({ n: "usual", R2: "usual", effect: "usual", own: null });
 });
 
 test("a product that is measured with error loses what its reliability says", () => {
@@ -99,6 +99,8 @@ test("what cannot be planned says why", () => {
   expect(why(analysePower(asked({ on: "open" }), desk))).toBe("rests");
   expect(why(analysePower(asked(on("x"), {}, null), desk))).toBe("ladder");
   expect(why(analysePower(asked(on("gone")), desk))).toBe("nothing");
+  expect(why(analysePower(asked(on("x"), {}, LADDER, { step: 7 }), desk))).toBe("step");
+  expect(planned(analysePower(asked(on("x"), { n: 5 }), desk))).toMatchObject({ power: null, halfWidth: null, detectable: null });
   expect(why(analysePower(asked(on("x"), { effect: 0.9, R2: 0.1 }), desk))).toBe("too-much");
   expect(why(analysePower(asked({ on: "change" }, { effect: 0.5, R2: 0.2 }), desk))).toBe("too-much");
   expect(simulatedPower(asked({ on: "open" }), desk, { first: 0, count: 10 })).toBeNull();
@@ -106,7 +108,7 @@ test("what cannot be planned says why", () => {
 
 test("drawn samples agree with what is reckoned, and ranges of them add up", () => {
   const question = asked(on("x", "m"), { R2: 0.3, effect: 0.2, r: 0.3, n: 150 });
-  const exact = planned(analysePower(question, empty)).power;
+  const exact = planned(analysePower(question, empty)).power!;
   const pieces = [0, 400, 800].map((first) => simulatedPower(question, empty, { first, count: 400 }));
   const drawn = joinedSamples(pieces)!;
   expect(drawn).toMatchObject({ samples: 1200, failed: 0, n: 150, left: 1200 * 150 });

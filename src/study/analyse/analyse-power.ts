@@ -25,6 +25,9 @@ import type { SimulatedPower } from "./joined-samples";
 /** Where an assumption comes from. */
 export type From = "said" | "found" | "smallest" | "usual";
 
+/** Where each comes from; `own` is of a coefficient only. */
+type Assumptions = { n: From; R2: From; effect: From; own: From | null };
+
 /** What is assumed where nothing is said and nothing is found: small effects by convention, and an R² that is common. */
 export const USUAL = { n: 200, R2: 0.2, beta: 0.1, change: 0.02 } as const;
 
@@ -38,10 +41,10 @@ export type PowerResult =
       R2: number;
       /** β or ΔR². */
       effect: number;
-      from: { n: From; R2: From; effect: From };
+      from: Assumptions;
       f2: number;
-      /** NaN: no degree of freedom is left. */
-      power: number;
+      /** Null: no degree of freedom is left. */
+      power: number | null;
       /** For the power that is wanted; null: not even ten million. */
       needed: number | null;
       /** β or ΔR² that n respondents show with the power that is wanted. */
@@ -57,7 +60,7 @@ export type PowerResult =
         from: From;
         r: number;
         of: number;
-        power: number;
+        power: number | null;
         needed: number | null;
       } | null;
       /** Power over the number of respondents. */
@@ -89,15 +92,18 @@ export function analysePower(question: PowerQuestion, desk: Desk): PowerResult {
     effect,
     from,
     f2,
-    power: powerOf(n, f2, test),
+    power: whole(powerOf(n, f2, test)),
     needed,
     detectable: back(detectableEffect(wanted, n, test)),
-    halfWidth: of === "change" ? null : expectedHalfWidth(n, test.columns, { s: Math.sqrt(1 - R2), sd: 1, tolerance: own!, confidence: 1 - test.alpha }), // prettier-ignore
+    halfWidth: of === "change" ? null : whole(expectedHalfWidth(n, test.columns, { s: Math.sqrt(1 - R2), sd: 1, tolerance: own!, confidence: 1 - test.alpha })), // prettier-ignore
     own,
     product: productOf(question, set, desk, wanted),
     curve: curveOf(f2, test, n, needed),
   };
 }
+
+/** JSON knows no NaN. */
+const whole = (value: number) => (Number.isNaN(value) ? null : value);
 
 /** Samples of the assumptions, drawn and tested. Null where there is nothing to draw from. */
 export function simulatedPower(question: PowerQuestion, desk: Desk, range: { first: number; count: number }): SimulatedPower | null {
@@ -125,7 +131,7 @@ interface SetUp {
   n: number;
   R2: number;
   effect: number;
-  from: { n: From; R2: From; effect: From };
+  from: Assumptions;
   own: number | null;
   f2: number;
   /** ΔR², or sr² of the coefficient. */
@@ -140,11 +146,11 @@ function setUp(
   { power, hypothesis: h, ladder, theory }: PowerQuestion,
   desk: Desk,
 ): SetUp | { why: "rests" | "ladder" | "nothing" | "step" | "too-much" } {
-  // prettier-ignore
   const { rests } = h;
   if (rests.on !== "coefficient" && rests.on !== "change") return { why: "rests" };
   if (!ladder || ladder.outcome === null) return { why: "ladder" };
-  const at = Math.min(h.step ?? ladder.steps.length, ladder.steps.length);
+  const at = h.step ?? ladder.steps.length;
+  if (at > ladder.steps.length) return { why: "step" };
   const found = fitLadderOf(desk.study, ladder, desk.responses, desk.columns);
   const fitted = found.status === "fitted" ? found : null;
   const fit = fitted && ladderTables(fitted.models, { kind: "classical" });
@@ -174,16 +180,17 @@ function setUp(
     const R2 = assumedR2(effect);
     if (effect > R2 || R2 >= 1) return { why: "too-much" };
     const f2 = effectOf(effect, R2);
-    return { of: "change", test, n, R2, effect, from: { ...from, effect: power.effect === null ? "usual" : "said" }, own: null, f2, change: effect, places, fitted, tested }; // prettier-ignore
+    return { of: "change", test, n, R2, effect, from: { ...from, effect: power.effect === null ? "usual" : "said", own: null }, own: null, f2, change: effect, places, fitted, tested }; // prettier-ignore
   }
   const smallest = rests.metric === "beta" ? (h.delta ?? theory.delta) : 0;
   const effect = power.effect ?? (smallest > 0 ? smallest : USUAL.beta);
-  const own = ownShare(fit, at, columnKey(rests.column)) ?? populationOf({ columns: places, tested: 1, r: power.r, R2: 0.5, change: 0.01 })?.own; // prettier-ignore
+  const known = ownShare(fit, at, columnKey(rests.column));
+  const own = known ?? populationOf({ columns: places, tested: 1, r: power.r, R2: 0.5, change: 0.01 })?.own; // prettier-ignore
   if (own === undefined) return { why: "nothing" };
   const change = effect * effect * own;
   const R2 = assumedR2(change);
   if (change > R2 || R2 >= 1) return { why: "too-much" };
-  return { of: "coefficient", test, n, R2, effect, from: { ...from, effect: power.effect !== null ? "said" : smallest > 0 ? "smallest" : "usual" }, own, f2: effectOf(change, R2), change, places, fitted, tested }; // prettier-ignore
+  return { of: "coefficient", test, n, R2, effect, from: { ...from, effect: power.effect !== null ? "said" : smallest > 0 ? "smallest" : "usual", own: known === null ? "usual" : "found" }, own, f2: effectOf(change, R2), change, places, fitted, tested }; // prettier-ignore
 }
 
 const fromOf = (said: number | null, found: unknown): From => (said !== null ? "said" : found ? "found" : "usual");
@@ -227,7 +234,7 @@ function productOf({ power }: PowerQuestion, { test, n, f2, tested, fitted, of }
     from: power.reliability === null ? ("found" as const) : ("said" as const),
     r,
     of: shrunk,
-    power: powerOf(n, f2 * shrunk, test),
+    power: whole(powerOf(n, f2 * shrunk, test)),
     needed: f2 > 0 ? respondentsFor(wanted, f2 * shrunk, test) : null,
   };
 }

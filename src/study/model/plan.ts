@@ -113,7 +113,7 @@ export function deviations(planned: PlanDocument, done: PlanDocument): Deviation
   const codebook = done.codebook.filter((v) => planned.codebook.some(({ name }) => name === v.name));
   compare("coding", "variable", planned.codebook, codebook, (v) => v.name, ({ kind, range, missing, levels }) => ({ kind, range, missing: [...missing].sort(), levels: levels.map((l) => l.value) })); // prettier-ignore
   compare("coding", "derived", planned.derived, done.derived.filter((d) => planned.derived.some(({ name }) => name === d.name)), (d) => d.name, ({ recipe }) => ({ recipe })); // prettier-ignore
-  compare("items", "scale", planned.scales, done.scales, (s) => s.id, ({ items, rule, answeredShare, weigh }) => ({ items: items.map(({ variable, reversed }) => ({ variable, reversed })), rule, answeredShare, weigh, ...(rule === "weighted" && { weights: items.map((i) => i.weight) }) })); // prettier-ignore
+  compare("items", "scale", planned.scales, done.scales, (s) => s.id, ({ items, rule, answeredShare, weigh, factor }) => ({ items: items.map(({ variable, reversed }) => ({ variable, reversed })), rule, answeredShare, weigh, ...(rule === "weighted" && { weights: items.map((i) => i.weight) }), ...((rule === "regression" || rule === "bartlett") && { factor }) })); // prettier-ignore
   compare("terms", "ladder", planned.ladders, done.ladders, (l) => l.id, ladderFields, {
     sample: "sample",
     alsoComplete: "sample",
@@ -141,6 +141,7 @@ function ladderFields(l: Ladder): Record<string, unknown> {
     ...Object.fromEntries(steps),
     centring: l.centring,
     categories: l.categories,
+    standardizeIndicators: l.standardizeIndicators,
     search: l.exploratory === "" ? null : l.exploratory,
     sample: { filter: l.filter, respondents: l.respondents },
     alsoComplete: l.alsoComplete,

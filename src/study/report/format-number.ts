@@ -68,6 +68,11 @@ export function fStatement(F: number, [df1, df2]: readonly [number, number], p: 
   return words`${SYMBOL.F}(${df1}, ${df2}) = ${formatNumber(F)}, ${pStatement(p)}`;
 }
 
+/** A level of tests, α: `.05`, `.005`. Never rounded to another. */
+export function formatLevel(alpha: number): string {
+  return formatShare(alpha, Math.max(2, (String(alpha).split(".")[1] ?? "").length));
+}
+
 /** `[.12, .34]`. */
 export function formatInterval(lower: number | null, upper: number | null, format: (v: number | null) => string): string {
   return lower === null || upper === null ? NOT_AVAILABLE : `[${format(lower)}, ${format(upper)}]`;

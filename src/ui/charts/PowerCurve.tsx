@@ -7,17 +7,18 @@ const FRAME = { width: 640, height: 220, left: 48, right: 96, top: 14, bottom: 4
 export function PowerCurve(props: {
   title: string;
   curve: readonly { n: number; power: number }[];
-  /** Respondents there are, with their power. */
+  /** Respondents there are, with their power; null: there is none. */
   n: number;
-  power: number;
+  power: number | null;
   wanted: number;
   needed: number | null;
   /** What a product's unreliability leaves: power at n, and respondents needed. */
-  shrunk: { power: number; needed: number | null } | null;
-  format: (power: number) => string;
+  shrunk: { power: number | null; needed: number | null } | null;
+  format: (power: number | null) => string;
   count: (n: number) => string;
 }) {
   const { curve, n, power, wanted, needed, format, count } = props;
+  const shrunk = props.shrunk?.power ?? null;
   const known = curve.filter((point) => !Number.isNaN(point.power));
   const x = scaleLinear([known[0]?.n ?? 0, known.at(-1)?.n ?? 1], [FRAME.left, FRAME.width - FRAME.right]);
   const y = scaleLinear([0, 1], [FRAME.height - FRAME.bottom, FRAME.top]);
@@ -66,7 +67,7 @@ export function PowerCurve(props: {
           </text>
         </g>
       )}
-      {shown(n) && !Number.isNaN(power) && (
+      {shown(n) && power !== null && (
         <g>
           <circle cx={x(n)} cy={y(power)} r={5} fill="var(--plum)" />
           <text x={x(n) + 8} y={y(power) + (y(power) < y(0.9) ? 17 : -7)} fill="var(--ink)">
@@ -74,11 +75,11 @@ export function PowerCurve(props: {
           </text>
         </g>
       )}
-      {props.shrunk && shown(n) && !Number.isNaN(props.shrunk.power) && (
+      {shrunk !== null && shown(n) && (
         <g>
-          <circle cx={x(n)} cy={y(props.shrunk.power)} r={5} fill="var(--sheet)" stroke="var(--plum)" strokeWidth={1.6} />
-          <text x={x(n) + 8} y={y(props.shrunk.power) + 16} fill="var(--quiet)">
-            as measured: {format(props.shrunk.power)}
+          <circle cx={x(n)} cy={y(shrunk)} r={5} fill="var(--sheet)" stroke="var(--plum)" strokeWidth={1.6} />
+          <text x={x(n) + 8} y={y(shrunk) + 16} fill="var(--quiet)">
+            as measured: {format(shrunk)}
           </text>
         </g>
       )}

@@ -140,7 +140,7 @@ describe("the theory as a picture", () => {
 describe("power over the number of respondents", () => {
   const curve = Array.from({ length: 50 }, (_, k) => ({ n: 10 + 10 * k, power: 1 - Math.exp(-k / 20) }));
   const draw = (own: object) =>
-    render(<PowerCurve title="Power of H1" curve={curve} n={210} power={0.63} wanted={0.8} needed={330} shrunk={null} format={(v) => v.toFixed(2)} count={String} {...own} />); // prettier-ignore
+    render(<PowerCurve title="Power of H1" curve={curve} n={210} power={0.63} wanted={0.8} needed={330} shrunk={null} format={(v) => (v ?? 0).toFixed(2)} count={String} {...own} />); // prettier-ignore
   test("says where the sample stands and what is needed; both marks lie on the curve", () => {
     const { container } = draw({});
     expect(screen.getByRole("img").getAttribute("aria-label")).toBe("Power of H1: 0.63 with 210 respondents; 0.80 with 330");
@@ -152,7 +152,7 @@ describe("power over the number of respondents", () => {
     expect(Math.abs(near(Number(rule.getAttribute("x1")))[1]! - Number(rule.getAttribute("y1")))).toBeLessThan(3);
   });
   test("what lies beyond the curve, or cannot be, has no mark; a product has a second one below the first", () => {
-    expect(draw({ needed: 9000, power: NaN }).container.querySelectorAll("circle")).toHaveLength(0);
+    expect(draw({ needed: 9000, power: null }).container.querySelectorAll("circle")).toHaveLength(0);
     const [first, second] = draw({ shrunk: { power: 0.5, needed: 600 } }).container.querySelectorAll("circle");
     expect(Number(second!.getAttribute("cy"))).toBeGreaterThan(Number(first!.getAttribute("cy")));
   });

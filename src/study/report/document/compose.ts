@@ -9,7 +9,7 @@ import type { ReplicateIntervals } from "../../model/replicate-intervals";
 import type { Study } from "../../model/study";
 import { theoryOf } from "../../model/theory";
 import type { AnalysisSample } from "../../prepare/analysis-sample";
-import { counted, formatCount, formatPercent, formatShare, listed } from "../format-number";
+import { counted, formatCount, formatLevel, formatPercent, formatShare, listed } from "../format-number";
 import { exploratoryWords, markedTable } from "../ladder/exploratory-words";
 import { errorWords, ladderTable } from "../ladder/ladder-table";
 import { whatTheLadderSays } from "../ladder/ladder-words";
@@ -102,7 +102,7 @@ function analysisWords(study: Study, fitted: readonly { ladder: Ladder; found: F
     `${inWords(fitted.length)} ${fitted.length === 1 ? "hierarchical regression was" : "hierarchical regressions were"} fitted by least squares with ${listed(errors)}, all steps of one on the same respondents: those who answered all of its variables.`, // prettier-ignore
     products ? `Variables that are part of a product were ${listed(centrings)} first; standardized coefficients are from products of z-scores, which are not standardized again.` : "", // prettier-ignore
     ...drawn.map(({ ladder }) => (ladder.intervals.by === "normal" ? "" : `Intervals of ${ladder.name} are from ${formatCount(ladder.intervals.replicates)} bootstrap replicates (${ladder.intervals.by === "bca" ? "bias-corrected and accelerated" : "percentile"}, seed ${ladder.seed}).`)), // prettier-ignore
-    tested ? `Hypotheses were tested at α = ${formatShare(alpha)}${holm ? ", corrected over their family by Holm’s procedure" : ""}${delta > 0 ? `; effects below |β| = ${formatShare(delta)} were taken as too small to matter` : ""}. Tests are one-sided only where the direction stood before the result was looked at.` : "", // prettier-ignore
+    tested ? `Hypotheses were tested at α = ${formatLevel(alpha)}${holm ? ", corrected over their family by Holm’s procedure" : ""}${delta > 0 ? `; effects below |β| = ${formatShare(delta)} were taken as too small to matter` : ""}. Tests are one-sided only where the direction stood before the result was looked at.` : "", // prettier-ignore
   ];
 }
 

@@ -51,7 +51,7 @@ describe("what was done otherwise", () => {
     [
       "the level",
       () => ({ ...base, theories: [Theory.parse({ id: "theory", alpha: 0.1, delta: 0.1 })] }),
-      "Level and family | α | .050 | .100",
+      "Level and family | α | .05 | .10",
     ],
   ])("%s", (_, now, row) => expect(told(now())).toEqual([row]));
   test("the sample of a ladder, and the filter that nothing uses any more", () =>

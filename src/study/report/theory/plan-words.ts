@@ -7,7 +7,7 @@ import type { Condition, RespondentFilter } from "../../model/respondent-filter"
 import type { Scale } from "../../model/scale";
 import { titleOf } from "../../model/study";
 import type { Variable } from "../../model/variable";
-import { formatCount, formatPercent, formatPlain, formatShare, listed } from "../format-number";
+import { formatCount, formatLevel, formatPercent, formatPlain, formatShare, listed } from "../format-number";
 import type { PrintTable } from "../print-table";
 import { conditionWords, recipeWords } from "../recipe-words";
 import { filterWords } from "../sample-words";
@@ -80,6 +80,8 @@ const FIELDS: Readonly<Record<string, string>> = {
   range: "declared answers",
   missing: "codes for missing",
   kind: "kind",
+  standardizeIndicators: "columns of categories as z-scores",
+  weigh: "what weights count",
 };
 
 function valueWords(d: Deviation, value: unknown, document: PlanDocument, title: Names): string {
@@ -140,7 +142,7 @@ function valueWords(d: Deviation, value: unknown, document: PlanDocument, title:
     case "theory holm":
       return value === true ? "Holm over the family" : "each by itself";
     case "theory alpha":
-      return formatShare(value as number, 3);
+      return formatLevel(value as number);
     case "theory delta":
       return value === 0 ? "none" : formatShare(value as number);
     default:

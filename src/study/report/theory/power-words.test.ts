@@ -11,7 +11,7 @@ const planned = (own: Partial<Planned> = {}): Planned => ({
   n: 200,
   R2: 0.3,
   effect: 0.1,
-  from: { n: "said", R2: "usual", effect: "smallest" },
+  from: { n: "said", R2: "usual", effect: "smallest", own: "found" },
   f2: 0.02,
   power: 0.51,
   needed: 393,
@@ -28,7 +28,7 @@ const planned = (own: Partial<Planned> = {}): Planned => ({
 const said = (found: Planned) => powerSays(found, 0.8, title).map(plain).join(" ");
 
 test("a power is never printed as certain, nor as nothing", () => {
-  expect([0.9999, 0.995, 0.8, 0.004, NaN].map(formatPower)).toEqual(["> .99", "> .99", ".80", "< .01", "–"].map((text, k) => (k === 1 ? formatPower(0.995) : text))); // prettier-ignore
+  expect([0.9999, 0.99, 0.8, 0.004, null].map(formatPower)).toEqual(["> .99", ".99", ".80", "< .01", "–"]); // prettier-ignore
   expect(formatPower(1)).toBe("> .99");
   expect(formatPower(0)).toBe("< .01");
 });
@@ -46,7 +46,7 @@ test("what n can show, how wide its interval would be, and where every assumptio
 });
 
 test("what cannot be is said: no degree of freedom, no number that would do", () => {
-  expect(said(planned({ n: 5, power: NaN, detectable: null, halfWidth: NaN }))).toContain("With 5 respondents no degree of freedom is left for 5 columns."); // prettier-ignore
+  expect(said(planned({ n: 5, power: null, detectable: null, halfWidth: null }))).toContain("With 5 respondents no degree of freedom is left for 5 columns."); // prettier-ignore
   expect(said(planned({ needed: null }))).toContain("No number of respondents reaches that power");
 });
 
@@ -72,5 +72,5 @@ test("before there is evidence stands what so many could show; the table has the
   expect(plannedEvidence({ status: "refused", why: "rests" }, 0.8)).toBe("");
   const table = powerTable(planned(), "H2");
   expect(table.sections[0]!.rows).toEqual([["10", ".06"], ["400", ".81"]]); // prettier-ignore
-  expect(plain(table.note)).toBe("β = .10, R² = .30, α = .050, two-sided.");
+  expect(plain(table.note)).toBe("β = .10, R² = .30, α = .05, two-sided.");
 });

@@ -1,6 +1,6 @@
 import type { From, PowerResult } from "../../analyse/analyse-power";
 import type { SimulatedPower } from "../../analyse/joined-samples";
-import { counted, formatCount, formatShare, listed } from "../format-number";
+import { counted, formatCount, formatLevel, formatShare, listed } from "../format-number";
 import type { Titles } from "../level-title";
 import type { PrintTable } from "../print-table";
 import { DELTA_R2, R2, type Words, words } from "../words";
@@ -17,8 +17,8 @@ export const POWER_REFUSED: Record<Extract<PowerResult, { status: "refused" }>["
 };
 
 /** A power, never printed as all there is or nothing. */
-export function formatPower(value: number): string {
-  if (Number.isNaN(value)) return "–";
+export function formatPower(value: number | null): string {
+  if (value === null) return "–";
   if (value > 0.995) return "> .99";
   return value < 0.005 ? "< .01" : formatShare(value);
 }
@@ -43,7 +43,7 @@ export function plannedEvidence(found: PowerResult, wanted: number): Words {
 export function powerSays(found: Planned, wanted: number, title: Titles): Words[] {
   const { n, needed, detectable, halfWidth, product, test } = found;
   const said: Words[] = [];
-  if (Number.isNaN(found.power)) said.push(`With ${formatCount(n)} respondents no degree of freedom is left for ${counted(test.columns, "column")}.`); // prettier-ignore
+  if (found.power === null) said.push(`With ${formatCount(n)} respondents no degree of freedom is left for ${counted(test.columns, "column")}.`); // prettier-ignore
   if (detectable !== null)
     said.push(words`${counted(n, "respondent")} show ${symbol(found)} = ${size(found, detectable)} with a power of ${formatShare(wanted)}${halfWidth === null ? "" : `; the interval of β would reach ${formatShare(halfWidth)} to either side`}.`); // prettier-ignore
   if (needed === null) said.push("No number of respondents reaches that power: the effect is too small to be told from nothing.");
@@ -78,6 +78,6 @@ export function powerTable(found: Planned, code: string): PrintTable {
     title: `Power of ${code} over the number of respondents`,
     head: ["Respondents", "Power"],
     sections: [{ heading: "", rows: found.curve.map(({ n, power }) => [formatCount(n), formatPower(power)]) }],
-    note: words`${symbol(found)} = ${size(found, found.effect)}, ${R2} = ${formatShare(found.R2)}, α = ${formatShare(found.test.alpha, 3)}, ${found.test.oneSided ? "one-sided" : "two-sided"}.`, // prettier-ignore
+    note: words`${symbol(found)} = ${size(found, found.effect)}, ${R2} = ${formatShare(found.R2)}, α = ${formatLevel(found.test.alpha)}, ${found.test.oneSided ? "one-sided" : "two-sided"}.`, // prettier-ignore
   };
 }

@@ -2,7 +2,7 @@ import type { Stand } from "../../analyse/analyse-theory";
 import { codesOf, type Hypothesis } from "../../model/hypothesis";
 import type { Ladder } from "../../model/ladder";
 import type { Theory } from "../../model/theory";
-import { formatShare } from "../format-number";
+import { formatLevel, formatShare } from "../format-number";
 import type { Titles } from "../level-title";
 import type { PrintTable } from "../print-table";
 import { hypothesisSentence, restsWords } from "./hypothesis-words";
@@ -29,6 +29,6 @@ export function theoryTable(
         }),
       },
     ],
-    note: `α = ${formatShare(theory.alpha)}${theory.holm ? ", Holm over the family" : ", each by itself"}${theory.delta > 0 ? `; below |β| = ${formatShare(theory.delta)} nothing would matter` : ""}. One-sided only where the direction stood before the result was looked at.${changed.length > 0 ? ` Changed after the result was seen: ${changed.join(", ")}.` : ""}`,
+    note: `α = ${formatLevel(theory.alpha)}${theory.holm ? ", Holm over the family" : ", each by itself"}${theory.delta > 0 ? `; below |β| = ${formatShare(theory.delta)} nothing would matter` : ""}. One-sided only where the direction stood before the result was looked at.${changed.length > 0 ? ` Changed after the result was seen: ${changed.join(", ")}.` : ""}`,
   };
 }

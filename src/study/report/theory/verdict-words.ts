@@ -2,7 +2,7 @@ import type { Stand, Test, Waits } from "../../analyse/analyse-theory";
 import { hasDirection, type Hypothesis } from "../../model/hypothesis";
 import type { Ladder } from "../../model/ladder";
 import type { Theory } from "../../model/theory";
-import { formatCount, formatInterval, formatNumber, formatP, formatPercent, formatPlain, formatShare, fStatement, pStatement } from "../format-number"; // prettier-ignore
+import { formatCount, formatInterval, formatLevel, formatNumber, formatP, formatPercent, formatPlain, formatShare, fStatement, pStatement } from "../format-number"; // prettier-ignore
 import { levelTitle, type Titles } from "../level-title";
 import { refusalWords } from "../refusals";
 import { SYMBOL, type Words, words } from "../words";
@@ -76,7 +76,7 @@ export function waitsWords(waits: Waits, title: Titles): string {
 /** What a verdict means, in full. */
 export function verdictSays(stand: Stand, h: Hypothesis, { alpha }: Theory, title: Titles): Words[] {
   const { verdict, delta, waits, interval, test } = stand;
-  const line = formatShare(alpha);
+  const line = formatLevel(alpha);
   const size = isShare(h) ? formatShare(delta) : formatPlain(delta);
   const say: Record<Stand["verdict"], Words> = {
     "not testable yet": waits ? waitsWords(waits, title) : "",
