@@ -2,11 +2,28 @@ import type { LadderFit } from "@/core/regression/ladder";
 import type { Part } from "@/core/regression/terms";
 import type { Edit } from "@/study/model/edit";
 import { ColumnParts } from "@/study/model/column-parts";
-import { hasDirection, Hypothesis, MOST_CHANGES, type RestsOn, TESTED, type Tested } from "@/study/model/hypothesis";
+import { hasDirection, Hypothesis, MOST_CHANGES, numberKey, type RestsOn, TESTED, type Tested } from "@/study/model/hypothesis";
 import { activeTerms, type Ladder } from "@/study/model/ladder";
 import { newId } from "@/study/model/new-id";
 import type { Study } from "@/study/model/study";
 import { THEORY, Theory } from "@/study/model/theory";
+
+/**
+ * Whether the result of a hypothesis has been looked at before it says this: its ladder, or for a correlation a look, or the same number in the verdict of any.
+ * @param looked keys of what was looked at, by kind and id @param shown ids of the hypotheses whose estimates are on the page
+ */
+export function seenBefore(
+  h: Pick<Hypothesis, "ladder" | "step" | "rests">,
+  study: Pick<Study, "ladders" | "hypotheses">,
+  looked: readonly string[],
+  shown: ReadonlySet<string>,
+): boolean {
+  const stepsOf = (id: string | null) => study.ladders.find((l) => l.id === id)?.steps.length ?? Infinity;
+  const own = numberKey(h, stepsOf(h.ladder));
+  if (own !== null && study.hypotheses.some((o) => shown.has(o.id) && numberKey(o, stepsOf(o.ladder)) === own)) return true;
+  const correlated = h.rests.on === "correlation";
+  return looked.some((key) => (correlated ? key.startsWith("first-look ") : h.ladder !== null && key === `ladder ${h.ladder}`));
+}
 
 /** The edits that make a hypothesis, with the study's level and family where there are none yet. @param now ISO date */
 export function newHypothesis(study: Study, own: Partial<Hypothesis>, seen: boolean, now: string): { id: string; edits: Edit[] } {

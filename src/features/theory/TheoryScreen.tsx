@@ -8,7 +8,7 @@ import { useAsked, useResults } from "@/features/study/use-computed";
 import { useSeen } from "@/features/study/use-seen";
 import { SinceNote } from "@/features/study/SinceNote";
 import { tableAsHtml } from "@/files/table-html";
-import { codesOf, type Hypothesis } from "@/study/model/hypothesis";
+import { codesOf, Hypothesis } from "@/study/model/hypothesis";
 import { THEORY, type Theory, theoryOf } from "@/study/model/theory";
 import { counted, formatLevel, formatShare } from "@/study/report/format-number";
 import { contradictions } from "@/study/report/theory/hypothesis-words";
@@ -20,7 +20,7 @@ import page from "@/ui/parts/page.module.css";
 import { fileName, saveFile } from "@/ui/parts/save-file";
 import { SettingWord } from "@/ui/parts/SettingWord";
 import { HypothesisSettings } from "./HypothesisSettings";
-import { changed, moved, newHypothesis } from "@/features/study/hypothesis-edits";
+import { changed, moved, newHypothesis, seenBefore } from "@/features/study/hypothesis-edits";
 import { HypothesesTable, openHypothesis } from "./HypothesesTable";
 import { LadderTheory } from "./LadderTheory";
 import { PlanSection } from "./PlanSection";
@@ -41,6 +41,7 @@ export function TheoryScreen() {
   const looked = useLooked();
   const fits = useResults("ladder", study.ladders, null);
   const stands = useMemo(() => new Map((computed.result?.stands ?? []).map((stand) => [stand.id, stand])), [computed.result]);
+  const shown = new Set([...stands.values()].flatMap((stand) => (stand.estimate === null ? [] : [stand.id])));
   const codes = codesOf(hypotheses);
   const at = hypotheses.findIndex((h) => h.id === chosen);
   const h = hypotheses[at] ?? null;
@@ -52,13 +53,13 @@ export function TheoryScreen() {
   const set = (to: Partial<Theory>) => void store.edit({ subject: "theory", id: THEORY, to: { ...theory, ...to } });
   const add = (own: Partial<Hypothesis> = {}) => {
     const ladder = own.ladder ?? h?.ladder ?? study.ladders[0]?.id ?? null;
-    const made = newHypothesis(study, { ladder, ...own }, ladder !== null && looked(ladder), new Date().toISOString());
+    const to = Hypothesis.parse({ ...own, ladder, id: "new" });
+    const made = newHypothesis(study, to, seenBefore(to, study, looked, shown), new Date().toISOString());
     if (store.edit(...made.edits)) openHypothesis(made.id);
   };
   const change = (of: Hypothesis) => (to: Partial<Hypothesis>) => {
-    // a verdict on this page has shown the result as well
-    const shown = stands.get(of.id)?.estimate ?? null;
-    const seen = shown !== null || (of.rests.on !== "correlation" && of.ladder !== null && looked(of.ladder));
+    // of what it said, and of what it will say
+    const seen = shown.has(of.id) || [of, { ...of, ...to }].some((one) => seenBefore(one, study, looked, shown));
     void store.edit({ subject: "hypothesis", id: of.id, to: changed(of, to, seen, new Date().toISOString()) });
   };
   const remove = (of: Hypothesis) => {
@@ -199,9 +200,9 @@ export function TheoryScreen() {
   );
 }
 
-/** Whether the numbers of a ladder have been looked at. */
-function useLooked(): (ladder: string) => boolean {
+/** What has been looked at, by kind and id. */
+function useLooked(): readonly string[] {
   const store = useSeenStore();
   const seen = useSyncExternalStore(store.subscribe, store.snapshot, store.snapshot);
-  return (ladder) => seen.has(`ladder ${ladder}`);
+  return [...seen.keys()];
 }

@@ -8,7 +8,16 @@ import { theoryTable } from "@/study/report/theory/theory-table";
 import { changesSay, evidenceWords, verdictSays } from "@/study/report/theory/verdict-words";
 import { plain } from "@/study/report/words";
 import { ladderOf } from "@/study/test-support/desk";
-import { changed, firstOf, moved, newHypothesis, restsOnColumn, restsParts, testableColumns } from "@/features/study/hypothesis-edits";
+import {
+  changed,
+  firstOf,
+  moved,
+  newHypothesis,
+  restsOnColumn,
+  restsParts,
+  seenBefore,
+  testableColumns,
+} from "@/features/study/hypothesis-edits";
 import { beginnings } from "./BegunWith";
 import { theoryPicture } from "./theory-picture";
 
@@ -137,6 +146,26 @@ test("the picture has a thread a predictor in the order of the steps, a wedge a 
   const table = theoryTable({ hypotheses: list, ladders: [LADDER] }, stands, Theory.parse({ id: "theory", holm: true, delta: 0.1 }), title);
   expect(table.sections[0]!.rows.map((row) => row[0])).toEqual(["H1", "H2", "H3", "H4", "H5"]);
   expect(plain(table.note)).toContain("α = .05, Holm over the family; below |β| = .10 nothing would matter");
+});
+
+describe("whether a result was looked at before", () => {
+  const other = of({ id: "o", ...on("x"), step: 3 });
+  const study = { ladders: [LADDER], hypotheses: [other] };
+  const seen = (h: Hypothesis, looked: string[] = [], shown: string[] = []) => seenBefore(h, study, looked, new Set(shown));
+  test("with its ladder, and with the same number in the verdict of another, whatever that is told in", () => {
+    expect([seen(of(on("x"))), seen(of(on("x")), ["ladder other", "scale l"]), seen(of(on("x")), ["ladder l"])]).toEqual([
+      false,
+      false,
+      true,
+    ]);
+    // the last step is the third
+    expect(seen(of({ rests: { ...on("x").rests, metric: "b" } }), [], ["o"])).toBe(true);
+    expect([seen(of(on("m")), [], ["o"]), seen(of({ ...on("x"), step: 2 }), [], ["o"]), seen(of(), [], ["o"])]).toEqual([false, false, false]); // prettier-ignore
+  });
+  test("of a correlation with any look, and with no ladder", () => {
+    const r = of({ rests: { on: "correlation", x: "x", y: "m" } });
+    expect([seen(r, ["ladder l"]), seen(r, ["first-look first"])]).toEqual([false, true]);
+  });
 });
 
 describe("what a hypothesis can begin with", () => {

@@ -176,6 +176,7 @@ test("each thing that is not there has its own reason", () => {
     of({ on: "difference", first: on("x"), second: on("gone") }),
     of({ on: "correlation", x: "x", y: "gone" }),
     of({ on: "indirect", from: "x", through: "m" }),
+    of({ on: "correlation", x: "x", y: "m", respondents: "gone" }),
   ], switched).map(({ waits: why }) => why); // prettier-ignore
   expect(waits).toMatchObject([
     { for: "coefficient", why: "off" },
@@ -188,5 +189,6 @@ test("each thing that is not there has its own reason", () => {
     { for: "coefficient", why: "removed" },
     { for: "refused", refusal: { code: "missing-column" } },
     { for: "path" },
+    { for: "filter" },
   ]);
 });

@@ -36,6 +36,7 @@ export type Waits =
   | { for: "product"; focal: string; moderator: string }
   | { for: "level"; variable: string; level: string }
   | { for: "name"; name: string }
+  | { for: "filter" }
   | { for: "smallest-effect" }
   | { for: "test" }
   | { for: "refused"; refusal: Refusal };
@@ -271,7 +272,11 @@ function groupsFound(rests: Extract<RestsOn, { on: "groups" }>, of: Fitted, at: 
 }
 
 /** A correlation among the respondents who have both. */
-export function correlationFound({ x, y, respondents }: Extract<RestsOn, { on: "correlation" }>, { columns, rows }: Desk): Found | Waits {
+export function correlationFound(
+  { x, y, respondents }: Extract<RestsOn, { on: "correlation" }>,
+  { study, columns, rows }: Desk,
+): Found | Waits {
+  if (respondents !== null && !study.filters?.some((f) => f.id === respondents)) return { for: "filter" };
   const kept = columns.kept(rows, respondents);
   const [a, b] = [columns.numbers(x), columns.numbers(y)];
   const used = [...kept.keys()].filter((row) => kept[row] === 1 && !a.missing[row] && !b.missing[row]);

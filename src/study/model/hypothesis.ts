@@ -94,6 +94,13 @@ export type Hypothesis = z.infer<typeof Hypothesis>;
 /** True when what it rests on can lie on one side: a share of variance and a difference of many groups cannot. */
 export const hasDirection = (rests: RestsOn) => rests.on !== "change" && !(rests.on === "groups" && rests.first === null);
 
+/** The number that it rests on, whatever it is told in; null: none yet. @param steps of its ladder */
+export function numberKey({ ladder, step, rests }: Pick<Hypothesis, "ladder" | "step" | "rests">, steps: number): string | null {
+  if (rests.on === "open" || rests.on === "indirect") return null;
+  const number = { ...rests, metric: null };
+  return JSON.stringify(rests.on === "correlation" ? number : [ladder, Math.min(step ?? steps, steps), number]);
+}
+
 /** Variables and scales that it names itself, besides its ladder. */
 export function hypothesisNames({ rests }: Pick<Hypothesis, "rests">): string[] {
   if (rests.on === "correlation") return [rests.x, rests.y];

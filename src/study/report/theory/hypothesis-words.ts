@@ -1,6 +1,6 @@
 import { columnKey, type Part } from "@/core/regression/terms";
 import { activeTerms, type Ladder } from "../../model/ladder";
-import { codesOf, type HeldPlace, type Hypothesis, type RestsOn } from "../../model/hypothesis";
+import { codesOf, type HeldPlace, type Hypothesis, numberKey } from "../../model/hypothesis";
 import { formatPlain, listed } from "../format-number";
 import { partsTitle } from "../ladder/coefficient-words";
 import { levelTitle, type Titles } from "../level-title";
@@ -155,11 +155,10 @@ const MOST_TOLD = 6;
 /** Two hypotheses that cannot both hold, a sentence each; of many the first. */
 export function contradictions(hypotheses: readonly Hypothesis[], ladders: Ladders): string[] {
   const codes = codesOf(hypotheses);
-  const at = (h: Hypothesis) => Math.min(h.step ?? Infinity, ladderOf(h, ladders)?.steps.length ?? Infinity);
   const same = new Map<string, number[]>();
   hypotheses.forEach((h, k) => {
-    if (h.rests.on === "open" || h.rests.on === "indirect") return;
-    const key = JSON.stringify([h.ladder, h.ladder === null ? 0 : at(h), withoutMetric(h.rests)]);
+    const key = numberKey(h, ladderOf(h, ladders)?.steps.length ?? Infinity);
+    if (key === null) return;
     same.set(key, [...(same.get(key) ?? []), k]);
   });
   const told: { first: number; said: string }[] = [];
@@ -175,8 +174,6 @@ export function contradictions(hypotheses: readonly Hypothesis[], ladders: Ladde
   const said = told.sort((a, b) => a.first - b.first).map((one) => one.said);
   return said.length <= MOST_TOLD ? said : [...said.slice(0, MOST_TOLD), `And ${said.length - MOST_TOLD} further pairs do.`];
 }
-
-const withoutMetric = (rests: RestsOn): unknown => ({ ...rests, metric: null });
 
 /** What a hypothesis about a ladder can rest on, as choices: its key is that of `restsKey`. */
 export const restsChoices = (columns: readonly (readonly Part[])[], title: Titles) => [

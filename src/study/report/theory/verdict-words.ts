@@ -64,6 +64,8 @@ export function waitsWords(waits: Waits, title: Titles): string {
       return `Nobody in the sample has ${levelTitle(title, waits.variable, waits.level) || "this level"}.`;
     case "name":
       return `The step does not hold ${title(waits.name)} as a category.`;
+    case "filter":
+      return "The filter of its respondents is not there any more.";
     case "smallest-effect":
       return "No difference that matters: then say which would matter.";
     case "test":
