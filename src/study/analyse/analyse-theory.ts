@@ -5,8 +5,8 @@ import { exploratoryMark } from "../model/exploratory";
 import type { Hypothesis } from "../model/hypothesis";
 import type { Ladder } from "../model/ladder";
 import type { Theory } from "../model/theory";
-import { refusalOf } from "./refusal";
-import { correlationFound, type Found, found, groundOf, type Test, type Waits } from "./theory-evidence";
+import { refusalOf, unlessRefused } from "./refusal";
+import { announce, correlationFound, type Found, groundOf, restsFound, type Test, type Waits } from "./theory-evidence";
 
 export type { Test, Waits } from "./theory-evidence";
 
@@ -42,13 +42,18 @@ export function analyseTheory(
   desk: Desk,
 ): TheoryResult {
   const grounds = new Map(ladders.map((ladder) => [ladder.id, groundOf(ladder, theory.alpha, desk)]));
+  for (const h of hypotheses) {
+    const ground = h.ladder === null ? undefined : grounds.get(h.ladder);
+    // what cannot be announced says why where it is judged
+    if (ground?.status === "fitted") unlessRefused(() => announce(h, ground));
+  }
   const restsOn = (h: Hypothesis): Found | Waits => {
     try {
       if (h.rests.on === "open") return { for: "open" };
       if (h.rests.on === "correlation") return correlationFound(h.rests, desk);
       const ground = h.ladder === null ? undefined : grounds.get(h.ladder);
       if (!ground) return { for: "ladder" };
-      return ground.status === "refused" ? { for: "refused", refusal: ground.refusal } : found(h, ground, desk);
+      return ground.status === "refused" ? { for: "refused", refusal: ground.refusal } : restsFound(h, ground, desk);
     } catch (error) {
       return { for: "refused", refusal: refusalOf(error) };
     }

@@ -141,6 +141,23 @@ test.each(["bca", "percentile"] as const)("by bootstrap, interval and p are thos
   expect(stands[4]!.p).toBe(stands[0]!.p! / 2);
 });
 
+test("whatever else rests on a step, replicates are drawn once, and each hypothesis stands as it would alone", () => {
+  const ladder = Ladder.parse({ ...LADDER, intervals: { by: "bca", replicates: 1000 } });
+  const list = [
+    of({ on: "coefficient", column: on("x") }),
+    of({ on: "coefficient", column: on("x") }, { direction: "-" }),
+    of({ on: "difference", first: on("x"), second: on("m") }),
+    of({ on: "slope", focal: { variable: "x" }, moderator: "m", at: { place: "low" } }),
+    of({ on: "change" }),
+    of({ on: "coefficient", column: on("gone") }),
+  ];
+  const done: number[] = [];
+  const watched = { ...desk, progress: (so: number) => void done.push(so) };
+  const together = analyseTheory({ theory: Theory.parse({ id: "theory" }), hypotheses: list, ladders: [ladder] }, watched).stands;
+  expect(done.filter((so) => so === 1000)).toHaveLength(1);
+  expect(together).toEqual(list.flatMap((h) => stood([h], ladder)));
+});
+
 test("slopes, means and groups are drawn too; ΔR² keeps its F", () => {
   const ladder = Ladder.parse({ ...LADDER, intervals: { by: "percentile", replicates: 1000 } });
   const list = [

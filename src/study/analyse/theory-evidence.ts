@@ -23,7 +23,7 @@ import { ownShare } from "./analyse-power";
 import { effectFigure } from "./probe-figures";
 import type { ProbePlace } from "./read-probe";
 import type { Refusal } from "./refusal";
-import { drawnOf } from "./theory-replicates";
+import { type Draws, groupEvidence, stepDraws } from "./theory-replicates";
 
 /** Why a hypothesis waits. */
 export type Waits =
@@ -67,7 +67,7 @@ export interface Found {
 
 /** A ladder that hypotheses rest on, fitted once; or why not. */
 export type Ground =
-  | { status: "fitted"; ladder: Ladder; models: LadderModels; fit: LadderFit; sample: AnalysisSample; grounds: Map<number, ProbeGround | null>; groups: Map<string, GroupsResult>; would: Map<string, number | null> } // prettier-ignore
+  | { status: "fitted"; ladder: Ladder; models: LadderModels; fit: LadderFit; sample: AnalysisSample; grounds: Map<number, ProbeGround | null>; groups: Map<string, GroupsResult>; would: Map<string, number | null>; pieces: Map<Hypothesis, Piece[] | Waits>; drawn: Map<number, { figures: Figure[]; draws: Draws | { refusal: Refusal } | null }> } // prettier-ignore
   | { status: "refused"; refusal: Refusal };
 type Fitted = Extract<Ground, { status: "fitted" }>;
 
@@ -76,11 +76,47 @@ export function groundOf(ladder: Ladder, alpha: number, { study, responses, colu
   const at = { ...ladder, confidence: 1 - alpha };
   const found = fitLadderOf(study, at, responses, columns);
   if (found.status === "refused") return { status: "refused", refusal: found.refusal };
-  return { status: "fitted", ladder: at, models: found.models, fit: ladderTables(found.models), sample: found.sample, grounds: new Map(), groups: new Map(), would: new Map() }; // prettier-ignore
+  return { status: "fitted", ladder: at, models: found.models, fit: ladderTables(found.models), sample: found.sample, grounds: new Map(), groups: new Map(), would: new Map(), pieces: new Map(), drawn: new Map() }; // prettier-ignore
 }
 
-/** What a hypothesis about a ladder rests on. @param desk of the study */
-export function found(h: Hypothesis, of: Fitted, desk: Desk): Found | Waits {
+/** Tells a ladder that takes its intervals from replicates of which figures it will be asked: all of a step are drawn at once. */
+export function announce(h: Hypothesis, of: Fitted): void {
+  const at = h.step ?? of.fit.steps.length;
+  if (of.ladder.intervals.by === "normal" || at > of.fit.steps.length) return;
+  const figures = figuresOf(h, of, at);
+  if (figures.length === 0) return;
+  const known = of.drawn.get(at) ?? { figures: [], draws: null };
+  const told = new Set(known.figures.map((figure) => JSON.stringify(figure)));
+  known.figures.push(...figures.filter((figure) => !told.has(JSON.stringify(figure))));
+  of.drawn.set(at, known);
+}
+
+function figuresOf(h: Hypothesis, of: Fitted, at: number): Figure[] {
+  if (h.rests.on === "change") return [{ kind: "dR2", step: at - 1 }];
+  if (["open", "correlation", "indirect", "groups"].includes(h.rests.on)) return [];
+  const pieces = piecesOnce(h, of, at);
+  return Array.isArray(pieces) ? pieces.map(({ figure }) => figure) : [];
+}
+
+/** Evidence of some of the figures that were announced; null: the ladder goes by normal theory. */
+function drawnEvidence(of: Fitted, at: number, figures: readonly Figure[], desk: Desk) {
+  const asked = of.drawn.get(at);
+  if (!asked) return null;
+  asked.draws ??= stepDraws(of.ladder, at, asked.figures, desk);
+  const { draws } = asked;
+  if ("refusal" in draws) return draws;
+  const places = asked.figures.map((figure) => JSON.stringify(figure));
+  return { replicates: draws.replicates, evidence: figures.map((figure) => draws.evidence(places.indexOf(JSON.stringify(figure)))) };
+}
+
+function piecesOnce(h: Hypothesis, of: Fitted, at: number): Piece[] | Waits {
+  const known = of.pieces.get(h) ?? piecesOf(h, of, at);
+  of.pieces.set(h, known);
+  return known;
+}
+
+/** What a hypothesis about a ladder rests on, once all of them have been announced. @param desk of the study */
+export function restsFound(h: Hypothesis, of: Fitted, desk: Desk): Found | Waits {
   const at = h.step ?? of.fit.steps.length;
   if (at > of.fit.steps.length) return { for: "step", step: at };
   const { rests } = h;
@@ -95,7 +131,7 @@ export function found(h: Hypothesis, of: Fitted, desk: Desk): Found | Waits {
       const { change, changeInterval } = of.fit.steps[at - 1]!;
       if (change.F === null || change.p === null) return { for: "test" };
       // F tests a share of variance against nothing; replicates of what cannot be below 0 could not, but give its limits
-      const drawn = of.ladder.intervals.by === "normal" ? null : drawnOf(of.ladder, at, [{ kind: "dR2", step: at - 1 }], desk);
+      const drawn = drawnEvidence(of, at, [{ kind: "dR2", step: at - 1 }], desk);
       const limits = drawn === null ? changeInterval : "refusal" in drawn ? null : drawn.evidence[0]!.interval(of.ladder.confidence);
       const interval = limits && { lower: limits.lower, upper: limits.upper };
       return { ...base, estimate: change.change, test: { by: "F", F: change.F, df: change.df }, evidence: null, fixed: { p: change.p, interval } }; // prettier-ignore
@@ -103,9 +139,9 @@ export function found(h: Hypothesis, of: Fitted, desk: Desk): Found | Waits {
     case "groups":
       return groupsFound(rests, of, at, desk);
     default: {
-      const pieces = piecesOf(h, of, at);
+      const pieces = piecesOnce(h, of, at);
       if (!Array.isArray(pieces)) return pieces;
-      const drawn = of.ladder.intervals.by === "normal" ? null : drawnOf(of.ladder, at, pieces.map(({ figure }) => figure), desk); // prettier-ignore
+      const drawn = drawnEvidence(of, at, pieces.map(({ figure }) => figure), desk); // prettier-ignore
       if (drawn && "refusal" in drawn) return { for: "refused", refusal: drawn.refusal };
       const each = pieces.map(({ estimate, df }, i) => (drawn ? drawn.evidence[i]! : normalTheory(estimate.estimate, estimate.se, df)));
       const [first, ...more] = each.filter((one) => one !== null);
@@ -265,9 +301,9 @@ function groupsFound(rests: Extract<RestsOn, { on: "groups" }>, of: Fitted, at: 
     const evidence = normalTheory(estimate, told.se, null);
     return evidence ? { ...base, estimate, test: { by: "t", t: sign * told.z, df: null }, evidence, fixed: null } : { for: "test" };
   }
-  const drawn = drawnOf(of.ladder, at, [{ groups: asked, kind: "difference", of: metric === "all" ? "beta" : "b", column, first: first!, second: second! }], desk); // prettier-ignore
+  const drawn = groupEvidence(of.ladder, asked, { of: metric === "all" ? "beta" : "b", column, first: first!, second: second! }, desk);
   if ("refusal" in drawn) return { for: "refused", refusal: drawn.refusal };
-  const evidence = drawn.evidence[0]!;
+  const { evidence } = drawn;
   return { ...base, estimate: evidence.estimate, test: { by: "replicates", replicates: drawn.replicates }, evidence, fixed: null };
 }
 
