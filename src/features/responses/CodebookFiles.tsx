@@ -1,6 +1,7 @@
 "use client";
 
-import { useRef, useState } from "react";
+import { useState } from "react";
+import { CodebookPicker } from "@/features/study/CodebookPicker";
 import { useStudy } from "@/features/study/study-context";
 import { type CodebookReading, codebookCsv } from "@/files/codebook/codebook-table";
 import { readCodebook } from "@/files/codebook/read-codebook";
@@ -11,12 +12,9 @@ import css from "./responses.module.css";
 /** The codebook saved as, or taken from, open formats. */
 export function CodebookFiles() {
   const { study, store, dataset } = useStudy();
-  const picker = useRef<HTMLInputElement>(null);
   const [reading, setReading] = useState<CodebookReading | null>(null);
 
-  const open = async (file: File | undefined) => {
-    if (file) setReading(await readCodebook(await file.text(), study.codebook));
-  };
+  const open = async (text: string) => setReading(await readCodebook(text, study.codebook));
   const saveDdi = async () => {
     const { ddiCodebook } = await import("@/files/codebook/ddi-codebook");
     saveFile("codebook.xml", "application/xml", ddiCodebook({ title: study.name, rows: dataset.rows }, study.codebook));
@@ -46,23 +44,11 @@ export function CodebookFiles() {
         </a>
         .
       </p>
-      <p>
-        <button type="button" className="link" onClick={() => picker.current?.click()}>
-          Take a codebook from a file
-        </button>{" "}
-        <span className="quiet">CSV, DDI Codebook XML or datapackage.json; you see what it changes first.</span>
-      </p>
-      <input
-        ref={picker}
-        type="file"
-        accept=".csv,.tsv,.txt,.xml,.json"
-        className="visually-hidden"
-        tabIndex={-1}
-        aria-label="Codebook file"
-        onChange={(event) => {
-          void open(event.target.files?.[0]);
-          event.target.value = "";
-        }}
+      <CodebookPicker
+        words="Take a codebook from a file"
+        hint="; you see what it changes first"
+        label="Codebook file"
+        onText={(text) => void open(text)}
       />
       {reading && <CodebookReadingNote reading={reading} onDone={() => setReading(null)} />}
     </div>

@@ -10,6 +10,7 @@ import { findingWords, fixesOf } from "@/study/report/check-words";
 import { counted, formatPlain } from "@/study/report/format-number";
 import { flowSentence, screenFilter, screenTitle, screenWords } from "@/study/report/serious-words";
 import { FieldWord } from "@/ui/parts/FieldWord";
+import { readNumber } from "@/ui/parts/read-number";
 import { CopyButton } from "@/ui/parts/CopyButton";
 import css from "./responses.module.css";
 
@@ -140,9 +141,4 @@ function StraightWord({ bounds, onBounds }: Bounded) {
       onChange={(straight) => onBounds({ ...bounds, straight })}
     />
   );
-}
-
-function readNumber(typed: string): number | null {
-  const value = Number(typed.trim().replace(",", ".").replace("−", "-"));
-  return typed.trim() === "" || !Number.isFinite(value) ? null : value;
 }

@@ -7,7 +7,7 @@ import { ChartFrame } from "@/ui/charts/ChartFrame";
 import { ScreeChart } from "@/ui/charts/ScreeChart";
 import { FieldWord } from "@/ui/parts/FieldWord";
 import { SettingWord } from "@/ui/parts/SettingWord";
-import { readNumber } from "./scale-edits";
+import { readNumber } from "@/ui/parts/read-number";
 import css from "./scales.module.css";
 
 /** How many factors: eigenvalues beside those of random data, as a picture or a table, and how the random data are made. */

@@ -12,7 +12,8 @@ import { formatNumber, formatPlain, formatShare } from "@/study/report/format-nu
 import { AnswerStrip } from "@/ui/charts/AnswerStrip";
 import { FieldWord } from "@/ui/parts/FieldWord";
 import { type Dragged, type DropPlace, useDropPlace } from "./drag";
-import { readNumber, takeOut, turnItems } from "./scale-edits";
+import { takeOut, turnItems } from "./scale-edits";
+import { readNumber } from "@/ui/parts/read-number";
 import css from "./scales.module.css";
 
 /** The items of a scale: keying, weight, answers, and how each goes with the others. Rows can be carried to another place. */

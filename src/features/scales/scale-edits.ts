@@ -1,6 +1,7 @@
 import type { Edit } from "@/study/model/edit";
 import { Scale, type ScaleItem } from "@/study/model/scale";
 import type { AnswerRange, Variable } from "@/study/model/variable";
+import { readNumber } from "@/ui/parts/read-number";
 
 /** A scale of some items as they were asked, with everything else as it is unless changed. */
 export function newScale(id: string, name: string, items: readonly string[]): Scale {
@@ -61,11 +62,4 @@ export function readRange(typed: string): AnswerRange | null {
   if (!match) return null;
   const [low, high] = [match[1]!, match[2]!].map(readNumber);
   return low !== null && high !== null && low! < high! ? { low: low!, high: high! } : null;
-}
-
-/** A number as people write it: minus or hyphen, point or comma. Null when it is none. */
-export function readNumber(typed: string): number | null {
-  const text = typed.trim().replace("−", "-").replace(",", ".");
-  const value = Number(text);
-  return text === "" || !Number.isFinite(value) ? null : value;
 }

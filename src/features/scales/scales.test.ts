@@ -2,7 +2,8 @@ import fc from "fast-check";
 import { declareMissing } from "@/features/study/declare-missing";
 import { Scale } from "@/study/model/scale";
 import { Variable } from "@/study/model/variable";
-import { commonRange, declareRange, newScale, placeItems, readNumber, readRange, takeOut, turnItems, withWeights } from "./scale-edits";
+import { commonRange, declareRange, newScale, placeItems, readRange, takeOut, turnItems, withWeights } from "./scale-edits";
+import { readNumber } from "@/ui/parts/read-number";
 import { itemRun, suggestScales } from "./suggest-scales";
 
 const variable = (name: string, range: [number, number] | null = null) =>

@@ -4,6 +4,7 @@ import { Button, Input } from "antd";
 import { useRouter } from "next/navigation";
 import { useRef, useState } from "react";
 import { z } from "zod";
+import { CodebookPicker } from "@/features/study/CodebookPicker";
 import { refusalOf } from "@/features/study/refusal";
 import type { CodebookReading } from "@/files/codebook/codebook-table";
 import { newCodebook } from "@/files/codebook/read-codebook";
@@ -18,7 +19,7 @@ const EXAMPLE =
 /** A study that is planned before anybody has answered: its variables are typed, or come from a codebook. */
 export function BeginPlan() {
   const router = useRouter();
-  const picker = useRef<HTMLInputElement>(null);
+  const newest = useRef("");
   const [open, setOpen] = useState(false);
   const [name, setName] = useState("");
   const [typed, setTyped] = useState("");
@@ -26,8 +27,11 @@ export function BeginPlan() {
   const [busy, setBusy] = useState(false);
   const [fault, setFault] = useState<string | null>(null);
   const read = async (text: string) => {
+    newest.current = text;
     setTyped(text);
-    setReading(text.trim() === "" ? null : await newCodebook(text));
+    const found = text.trim() === "" ? null : await newCodebook(text);
+    // what was typed since is read by itself
+    if (newest.current === text) setReading(found);
   };
   const begin = async () => {
     setBusy(true);
@@ -73,25 +77,7 @@ export function BeginPlan() {
         Variables, one a line: name, wording, kind, lowest, highest answer, levels
         <Input.TextArea rows={7} value={typed} placeholder={EXAMPLE} onChange={(event) => void read(event.target.value)} />
       </label>
-      <p>
-        <button type="button" className="link" onClick={() => picker.current?.click()}>
-          Take them from a codebook
-        </button>{" "}
-        <span className="quiet">CSV, DDI Codebook XML or datapackage.json.</span>
-      </p>
-      <input
-        ref={picker}
-        type="file"
-        accept=".csv,.tsv,.txt,.xml,.json"
-        className="visually-hidden"
-        tabIndex={-1}
-        aria-label="Codebook of the plan"
-        onChange={(event) => {
-          const file = event.target.files?.[0];
-          if (file) void file.text().then(read);
-          event.target.value = "";
-        }}
-      />
+      <CodebookPicker words="Take them from a codebook" hint="" label="Codebook of the plan" onText={(text) => void read(text)} />
       {reading && (
         <p role="status">
           {reading.variables.length === 0

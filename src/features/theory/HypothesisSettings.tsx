@@ -5,9 +5,11 @@ import { columnKey } from "@/core/regression/terms";
 import { useStudy } from "@/features/study/study-context";
 import { hasDirection, type Hypothesis, type RestsOn } from "@/study/model/hypothesis";
 import type { Ladder } from "@/study/model/ladder";
+import { formatPlain } from "@/study/report/format-number";
 import { partsTitle } from "@/study/report/ladder/coefficient-words";
 import { EXPECTATIONS, type Expectation, expectationOf, restsChoices, restsKey } from "@/study/report/theory/hypothesis-words";
 import { FieldWord } from "@/ui/parts/FieldWord";
+import { NumberWord } from "@/ui/parts/NumberWord";
 import { SettingWord } from "@/ui/parts/SettingWord";
 import { firstOf, restsOnColumn, restsParts, testableColumns } from "@/features/study/hypothesis-edits";
 import { RestsWords } from "./RestsWords";
@@ -123,19 +125,15 @@ export function HypothesisSettings(props: {
       {sized && (
         <>
           {"; what matters begins at "}
-          <FieldWord
+          <NumberWord
             label="Smallest effect that matters"
-            text={h.delta === null ? (beta ? "what holds for all" : "nothing said") : String(h.delta)}
-            initial={h.delta === null ? "" : String(h.delta)}
-            unset={h.delta === null}
+            value={h.delta}
+            text={h.delta === null ? (beta ? "what holds for all" : "nothing said") : formatPlain(h.delta)}
             rule={`A size above 0 in ${beta ? "SDs" : "raw units"}; empty for ${beta ? "that of all" : "none"}.`}
+            least={0}
+            most={1e9}
             width={90}
-            read={(typed) => {
-              if (typed.trim() === "") return { delta: null };
-              const value = Number(typed.trim().replace(",", "."));
-              return Number.isFinite(value) && value >= 0 ? { delta: value } : null;
-            }}
-            onChange={onChange}
+            onChange={(delta) => onChange({ delta })}
           />
         </>
       )}

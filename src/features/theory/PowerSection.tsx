@@ -17,8 +17,10 @@ import { formatPower, POWER_REFUSED, powerSays, powerTable, samplesSay } from "@
 import { ChartFrame } from "@/ui/charts/ChartFrame";
 import { PowerCurve } from "@/ui/charts/PowerCurve";
 import { FieldWord } from "@/ui/parts/FieldWord";
+import { NumberWord } from "@/ui/parts/NumberWord";
 import page from "@/ui/parts/page.module.css";
 import { PrintedTable } from "@/ui/parts/PrintedTable";
+import { readNumber } from "@/ui/parts/read-number";
 import { Said } from "@/ui/parts/Said";
 import { SettingWord } from "@/ui/parts/SettingWord";
 import css from "./theory.module.css";
@@ -246,40 +248,11 @@ function CorrelationWord({ power, change }: { power: Power; change: (to: Partial
   );
 }
 
-function NumberWord(props: {
-  label: string;
-  value: number | null;
-  text: string;
-  rule: string;
-  least: number;
-  most: number;
-  whole?: boolean;
-  /** True: it cannot be left empty. */
-  required?: boolean;
-  onChange: (value: number | null) => void;
-}) {
-  const { value, least, most } = props;
-  return (
-    <FieldWord
-      label={props.label}
-      text={props.text}
-      initial={value === null ? "" : String(value)}
-      unset={value === null}
-      rule={props.rule}
-      width={100}
-      read={(typed) => {
-        if (typed.trim() === "") return props.required ? null : { value: null };
-        const read = Number(typed.trim().replace(",", "."));
-        return Number.isFinite(read) && read >= least && read <= most && (!props.whole || Number.isInteger(read)) ? { value: read } : null;
-      }}
-      onChange={(to: { value: number | null }) => props.onChange(to.value)}
-    />
-  );
-}
-
 /** Two reliabilities that were typed; nothing for α of the scales. */
 function readTwo(typed: string): Pick<Power, "reliability"> | null {
   if (typed.trim() === "") return { reliability: null };
-  const read = typed.trim().split(/[\s;]+/).map((one) => Number(one.replace(",", "."))); // prettier-ignore
-  return read.length === 2 && read.every((value) => value >= 0.01 && value <= 1) ? { reliability: [read[0]!, read[1]!] } : null;
+  const read = typed.trim().split(/[\s;]+/).map(readNumber); // prettier-ignore
+  return read.length === 2 && read.every((value) => value !== null && value >= 0.01 && value <= 1)
+    ? { reliability: [read[0]!, read[1]!] }
+    : null;
 }

@@ -11,7 +11,7 @@ import { formatPlain } from "@/study/report/format-number";
 import { levelTitle } from "@/study/report/level-title";
 import { heldWords } from "@/study/report/theory/hypothesis-words";
 import type { Choice } from "@/ui/parts/choice";
-import { FieldWord } from "@/ui/parts/FieldWord";
+import { NumberWord } from "@/ui/parts/NumberWord";
 import { SettingWord } from "@/ui/parts/SettingWord";
 
 interface Props {
@@ -42,6 +42,16 @@ export function RestsWords({ rests, columns, of, onChange }: Props) {
       value={value}
       text={levelTitle(title, variable, value)}
       choices={(of.levels.get(variable) ?? []).map((one) => ({ value: one, label: levelTitle(title, variable, one) }))}
+      onChange={take}
+    />
+  );
+  const end = (label: string, value: number | null, none: string, take: (value: number | null) => void) => (
+    <NumberWord
+      label={label}
+      value={value}
+      text={value === null ? none : formatPlain(value)}
+      rule={`A number; empty for ${none}.`}
+      width={80}
       onChange={take}
     />
   );
@@ -105,6 +115,10 @@ export function RestsWords({ rests, columns, of, onChange }: Props) {
                   <NumberWord
                     label="Value"
                     value={rests.at.value}
+                    text={formatPlain(rests.at.value)}
+                    rule="A number."
+                    required
+                    width={80}
                     onChange={(value) => onChange({ ...rests, at: { value: value ?? 0 } })}
                   />
                 </>
@@ -113,9 +127,9 @@ export function RestsWords({ rests, columns, of, onChange }: Props) {
           ) : (
             <>
               {", from "}
-              <NumberWord label="From" value={rests.from} none="the lowest" onChange={(from) => onChange({ ...rests, from })} />
+              {end("From", rests.from, "the lowest", (from) => onChange({ ...rests, from }))}
               {" to "}
-              <NumberWord label="To" value={rests.to} none="the highest" onChange={(to) => onChange({ ...rests, to })} />
+              {end("To", rests.to, "the highest", (to) => onChange({ ...rests, to }))}
             </>
           )}
         </>
@@ -202,25 +216,4 @@ export function RestsWords({ rests, columns, of, onChange }: Props) {
     default:
       return null;
   }
-}
-
-/** A number that is typed. @param none the word where none is said */
-function NumberWord(props: { label: string; value: number | null; none?: string; onChange: (value: number | null) => void }) {
-  const { value, none } = props;
-  return (
-    <FieldWord
-      label={props.label}
-      text={value === null ? (none ?? "") : formatPlain(value)}
-      initial={value === null ? "" : String(value)}
-      unset={value === null}
-      rule={none === undefined ? "A number." : `A number; empty for ${none}.`}
-      width={80}
-      read={(typed) => {
-        if (typed.trim() === "" && none !== undefined) return { value: null };
-        const read = Number(typed.trim().replace(",", ".").replace("−", "-"));
-        return typed.trim() !== "" && Number.isFinite(read) ? { value: read } : null;
-      }}
-      onChange={(to: { value: number | null }) => props.onChange(to.value)}
-    />
-  );
 }
