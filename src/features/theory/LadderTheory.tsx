@@ -51,7 +51,7 @@ export function LadderTheory(props: {
     setStep(null);
   };
   return (
-    <>
+    <div className={css.picture}>
       <ChartFrame title={name} note="" table={<TheoryAsTable stands={stands} />} saved={<TheoryLoom title={name} picture={picture} />}>
         <Loom title={name} picture={picture} begin={begin} />
       </ChartFrame>
@@ -66,7 +66,7 @@ export function LadderTheory(props: {
         }}
         onCancel={end}
       />
-    </>
+    </div>
   );
 }
 

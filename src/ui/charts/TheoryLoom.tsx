@@ -11,6 +11,7 @@ import {
   STROKES,
   type TheoryPicture,
   TOP,
+  WEDGE_WORDS,
   wedgePlaces,
   WIDTH,
 } from "./layout-theory";
@@ -131,9 +132,7 @@ export function TheoryLoom({ title, picture, begin }: { title: string; picture: 
               fill={wedge.claim.verdict === "supported" ? "var(--pine)" : "var(--sheet)"}
               stroke="var(--pine)"
             />
-            <text x={x + 12} y={(start + y) / 2 + 4} fill="var(--pine)">
-              <tspan fontWeight={600}>{wedge.claim.code}</tspan> {acts(wedge.opens)}, {wedge.claim.verdict}
-            </text>
+            <WedgeWords wedge={wedge} x={x} middle={(start + y) / 2} />
           </g>
         );
       })}
@@ -159,9 +158,26 @@ export function TheoryLoom({ title, picture, begin }: { title: string; picture: 
         );
       })}
       <text x={8} y={height - 8} fill="var(--quiet)" fontSize={11}>
-        Full: supported. Dashes: too uncertain. Dots: practically nothing. Dash and dot: not supported. Pale: no hypothesis.
+        Full: supported. Dashes: too uncertain. Thin dots: practically nothing. Thick dots: opposite direction. Dash and dot: not supported.
+        Pale: no hypothesis.
       </text>
     </svg>
+  );
+}
+
+/** Beside its line, on the side where there is room before the edge. */
+function WedgeWords({ wedge: { opens, claim }, x, middle }: { wedge: TheoryPicture["wedges"][number]; x: number; middle: number }) {
+  const left = x + WEDGE_WORDS > EDGE - 8;
+  const at = { x: left ? x - 12 : x + 12, textAnchor: left ? ("end" as const) : ("start" as const), fill: "var(--pine)" };
+  return (
+    <>
+      <text {...at} y={middle - 2}>
+        <tspan fontWeight={600}>{claim.code}</tspan> {acts(opens)}
+      </text>
+      <text {...at} y={middle + 12}>
+        {claim.verdict}
+      </text>
+    </>
   );
 }
 

@@ -1,7 +1,7 @@
 /** @jest-environment jsdom */
 import { fireEvent, render, screen } from "@testing-library/react";
 import { layoutLoom } from "./layout-loom";
-import { brackets, heightOf, rowsOf, wedgePlaces } from "./layout-theory";
+import { brackets, EDGE, heightOf, LEFT, rowsOf, wedgePlaces } from "./layout-theory";
 import { PowerCurve } from "./PowerCurve";
 import { SearchLoom } from "./SearchLoom";
 import { ShareSteps } from "./ShareSteps";
@@ -125,6 +125,25 @@ describe("the theory as a picture", () => {
     expect(lines).toHaveLength(6 + 3 + 1 + 9 + 4);
     lines.slice(1).forEach((y, k) => expect(y - lines[k]!).toBeGreaterThanOrEqual(13));
     expect(lines.at(-1)!).toBeLessThan(heightOf(crowded) - 30);
+  });
+  test("the words of a wedge stand beside its line and never run over the edge, however many wedges there are", () => {
+    for (const many of [1, 2, 5, 9]) {
+      const wedges = Array.from({ length: many }, (_, k) => ({
+        from: "m",
+        on: "x",
+        opens: null,
+        claim: claim(`H${k}w`, "too uncertain to say"),
+      }));
+      const { container } = render(<TheoryLoom title="Theory" picture={{ ...picture, wedges }} />);
+      const said = [...container.querySelectorAll('text[fill="var(--pine)"]')];
+      expect(said).toHaveLength(2 * many);
+      for (const words of said) {
+        const [x, width] = [Number(words.getAttribute("x")), 6.3 * words.textContent!.length];
+        const ends = words.getAttribute("text-anchor") === "end" ? [x - width, x] : [x, x + width];
+        expect(ends[0]).toBeGreaterThan(LEFT - 12);
+        expect(ends[1]).toBeLessThan(EDGE);
+      }
+    }
   });
   test("threads and brackets can be chosen with keys where something begins with them, and not in a saved picture", () => {
     const chosen: unknown[] = [];

@@ -44,6 +44,9 @@ export const WIDTH = 800;
 /** A line of what is claimed. */
 export const LINE = 15;
 
+/** Room that the words of a wedge take beside its line: the longest verdict. */
+export const WEDGE_WORDS = 138;
+
 /** Lines that the claims of a thread take at its end: one each, and one for where. */
 export const linesOf = (claims: readonly Claimed[]) => claims.reduce((sum, { where }) => sum + (where === "" ? 1 : 2), 0);
 
