@@ -1,83 +1,200 @@
 import { readFileSync } from "node:fs";
+import { strFromU8, unzipSync } from "fflate";
 import { expect, type Page, printed, test, withDemo } from "./house";
 
 const app = withDemo();
 const place = (where: string) => `${app.address}/studies/${app.demo}/${where}`;
-const ready = (page: Page) => expect(page.getByTestId("write-up-state")).toHaveText("Every number is as it stands now.");
+const state = (page: Page) => page.getByTestId("write-up-state");
+const paper = (page: Page) => page.getByRole("article", { name: "Manuscript" });
+/** Composed, kept, and saved. */
+const open = async (page: Page) => {
+  await page.goto(place("write-up"));
+  await expect(state(page)).toHaveText("Every number is as it stands now.");
+  await expect(page.getByRole("button", { name: "Move Table 1" })).toBeAttached();
+  await expect(page.getByText("All changes saved")).toBeVisible();
+};
 const saved = (page: Page, name: string) =>
-  Promise.all([page.waitForEvent("download"), page.getByRole("button", { name }).click()]).then(async ([file]) =>
-    readFileSync((await file.path())!, "utf8"),
+  Promise.all([page.waitForEvent("download"), page.getByRole("button", { name, exact: true }).click()]).then(async ([file]) =>
+    readFileSync((await file.path())!),
   );
+const even = (text: string) => text.replace(/[\u00a0\u202f\u2009]/g, " ");
+const choose = async (page: Page, label: RegExp, typed: string) => {
+  await page.getByRole("button", { name: label }).click();
+  await page.keyboard.type(typed);
+  await page.keyboard.press("Enter");
+};
 
 test("method and results are composed from the study, by the compute command's numbers, and saved as they stand", async ({ page }) => {
-  await page.goto(place("write-up"));
-  await ready(page);
-  const paper = page.getByRole("article", { name: "Manuscript" });
+  await open(page);
   const results = await app.compute(app.demo, "demo/canal-street.csv");
   const alpha = results.scales.tutor_support.reliability.alpha;
-  await expect(paper).toContainText(`Cronbach's α = ${printed(alpha, 2)}`);
-  await expect(paper).toContainText(`There were ${results.data.rows} respondents.`);
+  await expect(paper(page)).toContainText(`Cronbach's α = ${printed(alpha, 2)}`);
+  await expect(paper(page)).toContainText(`There were ${results.data.rows} respondents.`);
   const step = results.ladders.willingness.steps["3"];
-  const own = paper.getByRole("region", { name: "Table 2" });
+  const own = paper(page).getByRole("region", { name: "Table 2", exact: true });
   await expect(own).toContainText("Hierarchical regression of Willingness to speak");
   await expect(own).toContainText(`ΔR² = ${printed(step.change.dR2, 3)}`);
   const { h1, h5 } = results.theories.theory.hypotheses;
-  await expect(paper).toContainText(
+  await expect(paper(page)).toContainText(
     `H1 (Speaking confidence goes with more Willingness to speak) is supported: ${printed(h1.estimate, 2)} [`,
   );
-  await expect(paper).toContainText(`goes in the opposite direction: ${printed(h5.estimate, 2)} [`);
-  const html = await saved(page, "Save as HTML");
-  const markdown = await saved(page, "Save as Markdown");
+  await expect(paper(page)).toContainText(`goes in the opposite direction: ${printed(h5.estimate, 2)} [`);
+  const html = (await saved(page, "Save as HTML")).toString();
+  const markdown = (await saved(page, "Save as Markdown")).toString();
   for (const text of [html, markdown]) {
     expect(text).toContain(printed(h1.estimate, 2));
     expect(text).toContain(printed(alpha, 2));
-    // numbers with a minus, never with a hyphen
-    expect(text).not.toMatch(/[\s[(>]-\.?\d/);
   }
-  expect(html.match(/<caption>/g)).toHaveLength(5);
-  expect(markdown.match(/^\*\*Table \d\*\*/gm)).toHaveLength(5);
+  const tables = await paper(page).getByRole("region", { name: /^Table \d+$/ }).count(); // prettier-ignore
+  expect(html.match(/<caption>/g)).toHaveLength(tables);
+  expect(markdown.match(/^\*\*Table \d+\*\*/gm)).toHaveLength(tables);
+  expect(html.match(/<figure id=[^>]*>[\s\S]*?<svg/g)!.length).toBeGreaterThan(0);
+  // and as a document with the same words
+  await choose(page, /^Paper:/, "Letter");
+  const files = unzipSync(await saved(page, "Save as DOCX"));
+  const xml = strFromU8(files["word/document.xml"]!);
+  const letters = even(xml.replace(/<\/w:p>/g, "\n").replace(/<w:instrText[^>]*>[^<]*<\/w:instrText>|<[^>]+>/g, ""));
+  expect(letters).toContain(printed(h1.estimate, 2));
+  expect(letters).toContain(`ΔR² = ${printed(step.change.dR2, 3)}`);
+  expect(xml.match(/<w:tbl>/g)).toHaveLength(tables);
+  expect(xml).toContain('w:w="12240"');
+  const pictures = Object.keys(files).filter((name) => /^word\/media\/.*\.png$/.test(name));
+  expect(pictures.length).toBe(Object.keys(files).filter((name) => /^word\/media\/.*\.svg$/.test(name)).length);
+  // 300 dots an inch over 6.5 inches
+  for (const name of pictures) expect(Buffer.from(files[name]!).readUInt32BE(16)).toBeGreaterThanOrEqual(1950);
 });
 
-test("a table is copied as a table, and saved as CSV with the cells that are read", async ({ page, context }) => {
+test("a table is told otherwise by words of its sentence, copied as a table, and saved as CSV with the cells that are read", async ({ page, context }) => {
   await context.grantPermissions(["clipboard-read", "clipboard-write"]);
-  await page.goto(place("write-up"));
-  await ready(page);
+  await open(page);
+  await page.getByRole("region", { name: "Table 2", exact: true }).first().click();
+  await choose(page, /^Coefficients:/, "β alone");
+  await choose(page, /^Tests:/, "stars");
+  await choose(page, /^Form:/, "side by side");
+  await choose(page, /^How sure they are:/, "neither");
+  const rows = page.getByTestId("table-2").getByRole("row");
+  const shown = () => rows.evaluateAll((all) => all.map((row) => [...row.children].map((cell) => cell.textContent!.trim())));
+  await expect.poll(async () => (await shown())[1]).toEqual(["Term", "β", "β", "β"]);
+  const { ladders } = await app.compute(app.demo, "demo/canal-street.csv");
+  const beta = ladders.willingness.steps["3"].coefficients.speaking_confidence.beta.estimate as number;
+  expect((await shown()).find((row) => row[0] === "Speaking confidence")!.at(-1)).toBe(`${printed(beta, 2)}***`);
+  await expect(page.getByRole("region", { name: "Table 2", exact: true }).first()).toContainText("* p < .05");
   await page.getByRole("button", { name: "Copy Table 2" }).click();
   await expect(page.getByText("Table 2 is in the clipboard.")).toBeVisible();
   const pasted = await page.evaluate(async () => {
     const [item] = await navigator.clipboard.read();
     return { html: await (await item!.getType("text/html")).text(), text: await (await item!.getType("text/plain")).text() };
   });
-  const shown = await page
-    .getByTestId("table-2")
-    .getByRole("row")
-    .evaluateAll((rows) => rows.map((row) => [...row.children].map((cell) => cell.textContent!.trim()).join("\t")));
-  const even = (text: string) => text.replace(/[\u00a0\u202f\u2009]/g, " ");
-  expect(even(pasted.text).split("\n")).toEqual(shown.map(even));
   expect(pasted.html).toContain("<table");
-  const csv = await saved(page, "Save Table 2 as CSV");
-  expect(even(csv)).toContain("Speaking confidence × Tutor support");
-  expect(csv.trim().split("\r\n")).toHaveLength(shown.length);
+  expect(pasted.html).toContain('colspan="1" class="over"');
+  const cells = (await shown()).slice(1).map((row) => even(row.join("\t")));
+  expect(even(pasted.text).split("\n").slice(1)).toEqual(cells);
+  const csv = even((await saved(page, "Save as CSV")).toString());
+  expect(csv.trim().split("\r\n")).toHaveLength(cells.length + 1);
+  // it is a change like any other
+  await page.getByRole("button", { name: "Take the last change back" }).click();
+  await expect.poll(async () => (await shown())[1]!.length).toBeGreaterThan(4);
 });
 
-test("what changes in the study reads otherwise here at once: another level, and intervals by bootstrap", async ({ page }) => {
+test("what changes in the study is told at the block, and brought up to date one by one or all", async ({ page }) => {
+  await open(page);
   await page.goto(place("ladders"));
-  await page.getByRole("button", { name: /^Intervals by:/ }).click();
-  await page.keyboard.type("BCa");
-  await page.keyboard.press("Enter");
+  await choose(page, /^Intervals by:/, "BCa");
   await page.goto(place("write-up"));
-  await ready(page);
-  const table = page.getByRole("region", { name: "Table 2" });
+  await expect(state(page)).toContainText(/\d+ blocks are out of date\./, { timeout: 60_000 });
+  const table = paper(page).getByRole("region", { name: "Table 2", exact: true });
+  await expect(table).not.toContainText("bootstrap"); // it shows what it showed
+  await table.click();
+  const margin = page.getByRole("complementary", { name: "Margin" });
+  await expect(margin.getByTestId("changes")).toContainText("Speaking confidence, 95 % CI");
+  await margin.getByRole("button", { name: "Bring up to date" }).click();
   await expect(table).toContainText("Intervals by BCa bootstrap, 5\u202f000 replicates");
-  await expect(page.getByRole("article")).toContainText("bias-corrected and accelerated");
+  await page.getByRole("button", { name: "Bring all up to date" }).click();
+  await expect(state(page)).toHaveText("Every number is as it stands now.");
+  await expect(paper(page)).toContainText("bias-corrected and accelerated");
   const { ladders } = await app.compute(app.demo, "demo/canal-street.csv");
-  const drawn = JSON.stringify(ladders.willingness.bootstrap);
   const row = table.getByRole("row", { name: /^Speaking confidence/ }).first();
-  const limits = /\[(−?[\d.]+), (−?[\d.]+)\]/
-    .exec((await row.textContent())!)!
-    .slice(1)
-    .map((text) => Number(text.replace("−", "-")));
+  const limits = /\[(−?[\d.]+), (−?[\d.]+)\]/.exec((await row.textContent())!)!.slice(1).map((text) => Number(text.replace("−", "-"))); // prettier-ignore
   // both limits stand among those of the compute command
-  const numbers = [...drawn.matchAll(/-?\d+\.\d+(?:e-?\d+)?/g)].map(Number);
+  const numbers = [...JSON.stringify(ladders.willingness.bootstrap).matchAll(/-?\d+\.\d+(?:e-?\d+)?/g)].map(Number);
   for (const limit of limits) expect(numbers.some((value) => Math.abs(value - limit) < 0.0051)).toBe(true);
+});
+
+test("text of one's own holds numbers of the study, blocks move by the keyboard, and all of it can be taken back", async ({ page }) => {
+  await open(page);
+  await page.getByRole("button", { name: "Add at place 3", exact: true }).click();
+  await page.keyboard.type("text of your own");
+  await page.keyboard.press("Enter");
+  const writing = page.getByRole("textbox", { name: "Text of your own" });
+  await expect(writing).toBeFocused();
+  await page.keyboard.type("The last step reached #R² of step 3, Will");
+  await expect(page.getByRole("option").first()).toContainText("R² of step 3, Willingness to speak");
+  await page.keyboard.press("Enter");
+  await page.keyboard.type(" of the variance.");
+  await page.keyboard.press("Escape");
+  const { ladders } = await app.compute(app.demo, "demo/canal-street.csv");
+  const text = `The last step reached ${printed(ladders.willingness.steps["3"].model.R2, 3)} of the variance.`;
+  await expect(paper(page).getByText(text)).toBeVisible();
+  const own = page.getByRole("region", { name: "a text of your own" });
+  const order = () => paper(page).locator("section[id]").evaluateAll((all) => all.map((one) => one.id)); // prettier-ignore
+  const before = await order();
+  const at = before.findIndex((id) => id.startsWith("prose"));
+  expect(at).toBe(2);
+  await own.getByRole("button", { name: "Move a text of your own" }).focus();
+  await page.keyboard.press("Space");
+  await page.waitForTimeout(300);
+  await page.keyboard.press("ArrowDown");
+  await page.waitForTimeout(300);
+  await page.keyboard.press("Space");
+  await expect.poll(async () => (await order()).indexOf(before[at]!)).toBe(at + 1);
+  await own.focus();
+  await page.getByRole("button", { name: "Move up" }).click();
+  await expect.poll(order).toEqual(before);
+  await page.getByRole("button", { name: "Take out" }).click();
+  await expect(paper(page).getByText(text)).toHaveCount(0);
+  await page.getByRole("button", { name: "Take the last change back" }).click();
+  await expect(paper(page).getByText(text)).toBeVisible();
+  // and it is there when the page comes again
+  await expect(page.getByText("All changes saved")).toBeVisible();
+  await page.reload();
+  await expect(paper(page).getByText(text)).toBeVisible();
+});
+
+test("a person's words around the numbers stay; where what they stand around turned, it is said, and it can be composed anew", async ({ page }) => {
+  await open(page);
+  const own = paper(page).getByRole("region", { name: "the paragraph on Willingness to speak" });
+  await own.focus();
+  await page.keyboard.press("Enter");
+  const writing = page.getByRole("textbox", { name: "Paragraph" });
+  await expect(writing).toBeFocused();
+  await page.keyboard.press("Control+Home");
+  await page.keyboard.type("As we expected: ");
+  await page.keyboard.press("Escape");
+  await expect(own).toContainText("As we expected: Step 1 (Background) explained");
+  await page.goto(place("ladders"));
+  // without confidence and its product the paragraph would read otherwise
+  await page.getByRole("switch", { name: /Speaking confidence$/ }).first().click(); // prettier-ignore
+  await expect(page.getByText("All changes saved")).toBeVisible();
+  await page.goto(place("write-up"));
+  await expect(state(page)).toContainText("out of date", { timeout: 60_000 });
+  await own.focus();
+  const margin = page.getByRole("complementary", { name: "Margin" });
+  await expect(margin).toContainText("Its words may be wrong now.");
+  await expect(margin.getByTestId("wording")).toContainText("was “In step 3 Willingness to speak was higher with Speaking confidence");
+  await margin.getByRole("button", { name: "Compose it anew" }).click();
+  await expect(own).not.toContainText("As we expected");
+  await expect(own).not.toContainText("higher with Speaking confidence");
+});
+
+test("quoted from a ladder, a number stands in the write-up and follows it", async ({ page }) => {
+  await open(page);
+  await page.goto(place("ladders"));
+  await page.getByRole("button", { name: "Quote this step" }).click();
+  await expect(page.getByText("It stands at the end of the write-up.")).toBeVisible();
+  await expect(page.getByText("All changes saved")).toBeVisible();
+  const { ladders } = await app.compute(app.demo, "demo/canal-street.csv");
+  await page.goto(place("write-up"));
+  await expect(paper(page)).toContainText(
+    `ΔR² with its test, step 3, Willingness to speak: ΔR² = ${printed(ladders.willingness.steps["3"].change.dR2, 3)}, F(`,
+  );
 });

@@ -1,5 +1,6 @@
 import type { PrintTable } from "@/study/report/print-table";
-import { runsOf, type Words } from "@/study/report/words";
+import { runsOf, type Words, words } from "@/study/report/words";
+import { overOf } from "./print-table-csv";
 
 /** Words as Markdown: what would be taken for a mark of it is set off. */
 export function wordsAsMarkdown(words: Words): string {
@@ -19,7 +20,12 @@ export function tableAsMarkdown(table: PrintTable, number: number | null = null)
     const said = wordsAsMarkdown(heading);
     return [...(said === "" ? [] : [`| **${said}** |${" |".repeat(table.head.length - 1)}`]), ...own.map(line)];
   });
-  const head = [line(table.head), `|${" --- |".repeat(table.head.length)}`];
+  // a table with pipes has one row of headings
+  const over = overOf(table);
+  const head = [
+    line(table.head.map((own, i) => (over[i] === "" ? own : words`${over[i]!}: ${own}`))),
+    `|${" --- |".repeat(table.head.length)}`,
+  ];
   const title = wordsAsMarkdown(table.title);
   return [
     number === null ? `**${title}**` : `**Table ${number}** ${title}`,

@@ -5,7 +5,9 @@ import { plain, runsOf, type Words } from "@/study/report/words";
 export const TABLE_STYLE = `table{border-collapse:collapse;border-top:1.5px solid;border-bottom:1.5px solid}
 caption{text-align:left;padding-bottom:.5rem}
 th,td{padding:.2rem .8rem;text-align:right;font-weight:400}
-thead th{border-bottom:1px solid}
+thead tr:last-child th,th.over{border-bottom:1px solid}
+th.over{text-align:center}
+tbody+tbody tr:first-child:not(.step)>*{padding-top:.6rem}
 th:first-child{text-align:left}
 tr.step th{text-align:left;padding-top:.6rem}`;
 export const SERIF = '"Source Serif 4 Variable","Source Serif 4",Georgia,serif';
@@ -30,6 +32,7 @@ ${tableElements(table)}
 /** A table and its note as elements. @param number of a table in a manuscript: above its title */
 export function tableElements(table: PrintTable, number: number | null = null): string {
   const cell = (tag: "td" | "th", text: Words, extra = "") => `<${tag}${extra}>${wordsAsHtml(text)}</${tag}>`;
+  const over = (table.over ?? []).map(({ words, columns }) => cell("th", words, ` scope="colgroup" colspan="${columns}"${words === "" ? "" : ' class="over"'}`)).join(""); // prettier-ignore
   const head = table.head.map((text) => cell("th", text, ' scope="col"')).join("");
   const body = table.sections.map((section) => {
     const heading = `<tr class="step">${cell("th", section.heading, ` scope="rowgroup" colspan="${table.head.length}"`)}</tr>`;
@@ -41,7 +44,7 @@ export function tableElements(table: PrintTable, number: number | null = null): 
   const title = wordsAsHtml(table.title);
   return `<table>
 <caption>${number === null ? title : `<b>Table ${number}</b><br><i>${title}</i>`}</caption>
-<thead><tr>${head}</tr></thead>
+<thead>${over === "" ? "" : `<tr>${over}</tr>`}<tr>${head}</tr></thead>
 ${body.join("\n")}
 </table>
 <p><i>Note.</i> ${wordsAsHtml(table.note)}</p>`;
@@ -56,6 +59,10 @@ export function escaped(text: string): string {
 export function wordsAsHtml(words: Words): string {
   const tags = { italic: "i", superscript: "sup" };
   return runsOf(words)
-    .map(({ text, as }) => (as === null ? escaped(text) : `<${tags[as]}>${escaped(text)}</${tags[as]}>`))
+    .map((run) => {
+      if (run.as === null) return escaped(run.text);
+      if (run.as === "reference") return `<a href="#${escaped(run.to)}">${escaped(run.text)}</a>`;
+      return `<${tags[run.as]}>${escaped(run.text)}</${tags[run.as]}>`;
+    })
     .join("");
 }

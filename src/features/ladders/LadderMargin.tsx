@@ -1,6 +1,7 @@
 "use client";
 
 import { useRouter } from "next/navigation";
+import { QuoteThis } from "@/features/study/QuoteThis";
 import { SinceNote } from "@/features/study/SinceNote";
 import { useStudy } from "@/features/study/study-context";
 import type { LadderResult } from "@/study/analyse/analyse-ladder";
@@ -49,6 +50,7 @@ export function LadderMargin(props: {
     );
   }
   const { fit, sample } = result;
+  const part = { ladders: new Map([[ladder.id, result]]), replicates: new Map([[`ladder ${ladder.id}`, props.boot]]) };
   const step = Math.min(props.step, fit.steps.length - 1);
   const act = (fix: LadderFix) => {
     const mending = mend(fix, study, ladder);
@@ -65,7 +67,10 @@ export function LadderMargin(props: {
   return (
     <Margin>
       <SinceNote before={props.before} />
-      <SentencesNote heading={`What step ${step + 1} says`} sentences={whatTheLadderSays(ladder, fit, title, step)} />
+      <SentencesNote heading={`What step ${step + 1} says`} sentences={whatTheLadderSays(ladder, fit, title, step)}>
+        <QuoteThis of={{ paragraph: { kind: "ladder", id: ladder.id } }} part={part} words="Quote this ladder" />
+        <QuoteThis of={{ number: `ladder|${ladder.id}|step|${ladder.steps[step]!.id}|change` }} part={part} words="Quote this step" />
+      </SentencesNote>
       <WatchNote watches={watches} />
       <Note heading="Who is in">
         <p>

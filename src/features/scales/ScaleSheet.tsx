@@ -1,5 +1,6 @@
 "use client";
 
+import { QuoteThis } from "@/features/study/QuoteThis";
 import { searchWords } from "@/study/model/variable";
 import { ComputationState } from "@/features/study/ComputationState";
 import { newId } from "@/study/model/new-id";
@@ -44,6 +45,13 @@ export function ScaleSheet({ scale, titles, onOpen }: { scale: Scale; titles: Re
         <ComputationState of={computed} refusal={result?.status === "refused" ? result.refusal : null} />
         <div className={outdated ? page.outdated : undefined} data-testid="scale-numbers" data-outdated={outdated}>
           {analysis && <ScaleFigures analysis={analysis} name={scale.name} />}
+          {analysis && (
+            <QuoteThis
+              of={{ number: `scale|${scale.id}|alpha` }}
+              part={{ scales: new Map([[scale.id, { status: "scored", analysis }]]) }}
+              words="Quote α"
+            />
+          )}
           {analysis?.reliability.alpha && <ReliabilityIntervals key={scale.id} scale={scale} omega={factor !== null} />}
           <ScaleItems scale={scale} analysis={analysis} strips={strips} onChange={change} />
           {analysis && <ByGroup scale={scale} analysis={analysis} onChange={change} />}

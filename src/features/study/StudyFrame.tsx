@@ -34,7 +34,15 @@ export function StudyFrame({ children }: { children: ReactNode }) {
     ["Scales", "scales", stale(count(study.scales.length, "scale"), "scales")],
     ["First look", "first-look", stale(count(Math.max(1, study.looks.length), "look"), "first-look")],
     ["Ladders", "ladders", stale(count(study.ladders.length, "ladder"), "ladders")],
-    ["Write-up", "write-up", study.ladders.length === 0 ? "nothing to write yet" : "composed by itself"],
+    [
+      "Write-up",
+      "write-up",
+      study.blocks.length > 0
+        ? counted(study.blocks.length, "block")
+        : study.ladders.length === 0
+          ? "nothing to write yet"
+          : "composed by itself",
+    ],
   ];
   const treads = places.map(([name, path, words]) => {
     const href = `/studies/${store.id}/${path}`;

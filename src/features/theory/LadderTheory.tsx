@@ -15,7 +15,7 @@ import { type Begun, TheoryLoom } from "@/ui/charts/TheoryLoom";
 import { PrintedTable } from "@/ui/parts/PrintedTable";
 import { BegunWith } from "./BegunWith";
 import css from "./theory.module.css";
-import { theoryPicture } from "./theory-picture";
+import { theoryPicture } from "@/study/report/theory/theory-picture";
 
 const Loom = memo(TheoryLoom);
 

@@ -6,6 +6,7 @@ import { ComputationState } from "@/features/study/ComputationState";
 import { useSeenStore, useStudy } from "@/features/study/study-context";
 import { useAsked, useResults } from "@/features/study/use-computed";
 import { useSeen } from "@/features/study/use-seen";
+import { QuoteThis } from "@/features/study/QuoteThis";
 import { SinceNote } from "@/features/study/SinceNote";
 import { tableAsHtml } from "@/files/table-html";
 import { codesOf, Hypothesis } from "@/study/model/hypothesis";
@@ -171,10 +172,9 @@ export function TheoryScreen() {
       <Margin>
         <SinceNote before={before} />
         {h && stand && (
-          <SentencesNote
-            heading={codes[at]!}
-            sentences={[...verdictSays(stand, h, theory, title), ...changesSay(h, study.ladders, title)]}
-          />
+          <SentencesNote heading={codes[at]!} sentences={[...verdictSays(stand, h, theory, title), ...changesSay(h, study.ladders, title)]}>
+            <QuoteThis of={{ paragraph: { kind: "hypothesis", id: h.id } }} part={{ stands: new Map([[h.id, stand]]) }} />
+          </SentencesNote>
         )}
         {opposed.length > 0 && <SentencesNote heading="Contradictions" sentences={opposed} />}
         <Note heading="How a verdict comes about">

@@ -19,7 +19,7 @@ import {
   testableColumns,
 } from "@/features/study/hypothesis-edits";
 import { beginnings } from "./BegunWith";
-import { theoryPicture } from "./theory-picture";
+import { theoryPicture } from "@/study/report/theory/theory-picture";
 
 const title = (name: string, level?: string | null) => (level == null ? `<${name}>` : `<${name}: ${level}>`);
 const NOW = "2026-11-28T12:00:00.000Z";

@@ -1,185 +1,256 @@
 "use client";
 
-import { type ReactNode, useEffect, useState } from "react";
-import { defaultLook } from "@/features/study/default-look";
+import { closestCenter, DndContext, type DragEndEvent, KeyboardSensor, PointerSensor, useSensor, useSensors } from "@dnd-kit/core";
+import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from "@dnd-kit/sortable";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { useStudy } from "@/features/study/study-context";
-import { useAsked, useResults } from "@/features/study/use-computed";
 import { useReplicates } from "@/features/study/use-replicates";
-import type { Ladder } from "@/study/model/ladder";
+import type { Block, BlockContent } from "@/study/model/block";
 import type { ReplicateIntervals } from "@/study/model/replicate-intervals";
-import { theoryOf } from "@/study/model/theory";
-import { compose } from "@/study/report/document/compose";
-import type { Block, Manuscript } from "@/study/report/document/manuscript";
+import { begun, filled, notInText, offers, together } from "@/study/report/document/begin";
+import { type BlockStand, Standing } from "@/study/report/document/block-stand";
+import { liveNumbers } from "@/study/report/document/live-numbers";
+import { manuscriptOf, numbering } from "@/study/report/document/manuscript";
 import { counted } from "@/study/report/format-number";
 import { Margin, Note } from "@/ui/parts/Margin";
 import page from "@/ui/parts/page.module.css";
-import { PrintedTable } from "@/ui/parts/PrintedTable";
-import { Said } from "@/ui/parts/Said";
-import { fileName, saveFile } from "@/ui/parts/save-file";
+import { AddHere, type Addable } from "./AddHere";
+import { addBlock, changeBlock, isQuote, keepBegun, moveBlock } from "./block-edits";
+import { BlockMargin } from "./BlockMargin";
+import { blockName } from "./block-names";
+import { BlockView } from "./BlockView";
+import { DocumentsOut } from "./DocumentsOut";
+import type { Quotable } from "./ProseEditor";
+import { type DrawnKind, useSource, withDrawn } from "./use-source";
 import css from "./write-up.module.css";
 
-/** The article of a study, composed from its results as they stand: nothing in it can be out of date. */
+const now = () => new Date().toISOString();
+
+/** The article of a study: blocks in order, composed at first from what the study holds, then the person's. What a block shows stays until it is brought up to date. */
 export function WriteUpScreen() {
-  const { study, title } = useStudy();
-  const { scales, ladders, hypotheses } = study;
-  const theory = theoryOf(study.theories);
-  const look = study.looks[0] ?? defaultLook(study);
-  const measured = useResults("scale", scales, null);
-  const climbed = useResults("ladder", ladders, null);
-  const told = useAsked("theory", theory, { enabled: hypotheses.length > 0 });
-  const looked = useAsked("first-look", look, { enabled: look.variables.length > 1 });
-  // null: there are none, and none will come; without an entry they are still being drawn
+  const { study, store, title } = useStudy();
   const [replicates, setReplicates] = useState<ReadonlyMap<string, ReplicateIntervals | null>>(new Map());
-  const drawn = ladders.filter((l) => l.intervals.by !== "normal");
-  const manuscript = compose({
-    study,
-    title,
-    scales: measured,
-    look: looked.result?.status === "looked" ? { look, found: looked.result } : null,
-    ladders: climbed,
-    replicates,
-    stands: new Map((told.result?.stands ?? []).map((stand) => [stand.id, stand])),
-  });
-  const waiting = [
-    scales.length - measured.size,
-    ladders.length - climbed.size,
-    told.computing ? 1 : 0,
-    looked.computing ? 1 : 0,
-    drawn.filter((l) => climbed.get(l.id)?.status === "fitted" && !replicates.has(l.id)).length,
-  ].reduce((a, b) => a + b);
-  const save = async (how: "html" | "md") => {
-    const name = fileName(study.name, how);
-    if (how === "html") saveFile(name, "text/html", (await import("@/files/manuscript-html")).manuscriptHtml(manuscript));
-    else saveFile(name, "text/markdown", (await import("@/files/manuscript-markdown")).manuscriptMarkdown(manuscript));
+  const { source, waiting, drawing } = useSource(replicates);
+  const kept = study.blocks;
+  // what was quoted before the text was composed stands at its end
+  const composed = kept.some((block) => !isQuote(block));
+  const fresh = useMemo(() => (composed ? [] : begun(source)), [composed, source]);
+  const blocks = useMemo(() => (composed ? kept : [...fresh, ...kept]), [composed, kept, fresh]);
+  const [focus, setFocus] = useState<string | null>(null);
+  const [writing, setWriting] = useState<string | null>(null);
+  const tried = useRef(false);
+  const whole = waiting === 0;
+  const worthKeeping = fresh.some(({ what }) => what.kind === "table");
+  useEffect(() => {
+    // once a visit: who takes it back wants it so
+    if (composed || !whole || !worthKeeping || tried.current) return;
+    tried.current = true;
+    store.edit(...keepBegun(begun(source, now()), kept));
+  }, [composed, whole, worthKeeping, source, kept, store]);
+  const standing = useMemo(() => new Standing(source, !whole), [source, whole]);
+  const stands = useMemo(() => new Map(kept.map((block) => [block.id, standing.of(block)])), [kept, standing]);
+  const numberOf = useMemo(() => numbering(blocks), [blocks]);
+  const standOf = (block: Block): BlockStand => stands.get(block.id) ?? { state: "current" };
+  const changed = composed ? kept.filter((block) => standOf(block).state === "changed") : [];
+  const change = useCallback(
+    (block: Block, what: BlockContent) => {
+      // another option, or another outcome: what it then shows is worked out with it
+      const shows = what.kind === "table" ? filled(what, source) : what;
+      store.edit(changeBlock(block, shows ?? what, what.kind === "table" ? now() : block.at));
+    },
+    [source, store],
+  );
+  const bring = (all: readonly Block[]) => {
+    const edits = all.flatMap((block) => {
+      const stand = standOf(block);
+      return stand.state === "changed" ? [changeBlock(block, stand.fresh, now())] : [];
+    });
+    if (edits.length > 0) store.edit(...edits);
+  };
+  const add = useCallback(
+    (place: number, what: BlockContent) => {
+      const { id, edit } = addBlock(store.snapshot().study.blocks, place, filled(what, source) ?? what, "of" in what ? now() : "");
+      if (!store.edit(edit)) return;
+      setFocus(id);
+      if (what.kind === "heading" || what.kind === "prose") setWriting(id);
+    },
+    [source, store],
+  );
+  const addable = useCallback(
+    (): Addable[] => [
+      { words: "text of your own", what: { kind: "prose", text: [] } },
+      { words: "a heading", what: { kind: "heading", level: 3, text: "" } },
+      { words: "a heading of a part", what: { kind: "heading", level: 2, text: "" } },
+      ...offers(source),
+      ...pairs(source.study.ladders.filter((l) => l.outcome !== null)).map(([a, b]) => ({
+        words: `the table of ${a.name} and ${b.name} together`,
+        what: together([a.id, b.id]),
+      })),
+    ],
+    [source],
+  );
+  const quotable = useCallback(
+    (): Quotable[] => [
+      ...liveNumbers(source),
+      ...kept.flatMap(({ id }) => {
+        const found = numberOf(id);
+        return found?.id === id ? [{ to: id, name: found.words, words: found.words }] : [];
+      }),
+    ],
+    [source, kept, numberOf],
+  );
+  const move = (from: number, to: number) => {
+    const edits = moveBlock(kept, from, to);
+    if (edits.length > 0) store.edit(...edits);
+  };
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
+  const at = kept.findIndex(({ id }) => id === focus);
+  const focused = kept[at];
+  const missing = composed && whole ? notInText(source, kept) : [];
+  const names = useMemo(
+    () => new Map(blocks.map((block) => [block.id, blockName(block, study, numberOf, title)])),
+    [blocks, study, numberOf, title],
+  );
+  const proseOf = useCallback<Parameters<typeof BlockView>[0]["proseOf"]>((what) => standing.prose(what), [standing]);
+  const end = ({ active, over }: DragEndEvent) => {
+    if (over && active.id !== over.id) move(kept.findIndex((b) => b.id === active.id), kept.findIndex((b) => b.id === over.id)); // prettier-ignore
   };
   return (
     <div className={page.page}>
-      {drawn.map((ladder) => (
-        <Drawn key={ladder.id} ladder={ladder} onDrawn={(found) => setReplicates((now) => withDrawn(now, ladder.id, found))} />
+      {drawing.map(({ kind, object, key }) => (
+        <Drawn key={key} kind={kind} object={object} onDrawn={(found) => setReplicates((was) => withDrawn(was, key, found))} />
       ))}
-      <main className={page.sheet} aria-busy={waiting > 0}>
+      <main className={page.sheet} aria-busy={!whole}>
         <p className={css.ways}>
           <span role="status" data-testid="write-up-state">
-            {waiting > 0 ? `Working out ${counted(waiting, "result")} …` : "Every number is as it stands now."}
+            {!whole
+              ? `Working out ${counted(waiting, "result")} …`
+              : changed.length > 0
+                ? `${counted(changed.length, "block is", "blocks are")} out of date.`
+                : "Every number is as it stands now."}
           </span>
-          <button type="button" className="link" disabled={waiting > 0} onClick={() => void save("html")}>
-            Save as HTML
-          </button>
-          <button type="button" className="link" disabled={waiting > 0} onClick={() => void save("md")}>
-            Save as Markdown
-          </button>
-          <button type="button" className="link" disabled={waiting > 0} onClick={() => window.print()}>
-            Print
-          </button>
+          {whole && changed.length > 0 && (
+            <button type="button" className="link" onClick={() => bring(changed)}>
+              Bring all up to date
+            </button>
+          )}
         </p>
-        <Paper manuscript={manuscript} />
+        <DocumentsOut manuscript={() => manuscriptOf(study.name, blocks, source)} ready={whole || composed} stale={changed.length} />
+        <article className={css.paper} aria-label="Manuscript">
+          <h1>{study.name}</h1>
+          <DndContext
+            id="write-up"
+            sensors={sensors}
+            collisionDetection={closestCenter}
+            accessibility={{
+              screenReaderInstructions: {
+                draggable: "Press Space to pick the block up, arrow keys to move it, Space to put it down, Escape to leave it.",
+              },
+            }}
+            onDragEnd={end}
+          >
+            <SortableContext items={blocks.map(({ id }) => id)} strategy={verticalListSortingStrategy}>
+              {composed && <AddHere place={0} addable={addable} onAdd={add} />}
+              {blocks.map((block, place) => (
+                <div key={block.id}>
+                  <BlockView
+                    block={block}
+                    stand={standOf(block)}
+                    name={names.get(block.id)!}
+                    focused={focus === block.id}
+                    writing={writing === block.id}
+                    open={composed}
+                    source={source}
+                    numberOf={numberOf}
+                    quotable={quotable}
+                    onFocus={setFocus}
+                    onWrite={setWriting}
+                    onChange={change}
+                    proseOf={proseOf}
+                  />
+                  {composed && <AddHere place={place + 1} addable={addable} onAdd={add} />}
+                </div>
+              ))}
+            </SortableContext>
+          </DndContext>
+        </article>
+        {missing.length > 0 && (
+          <section className={css.missing} aria-label="Not in the text">
+            <b>In the study, and not in the text:</b>{" "}
+            {missing.map(({ words, what }, k) => (
+              <button key={k} type="button" className="link" onClick={() => add(beforeReferences(kept), what)}>
+                {words}
+              </button>
+            ))}
+          </section>
+        )}
       </main>
       <Margin>
-        <Note heading="How it is composed">
-          <p>
-            From what the study holds: who took part, each scale, how it was analysed, the first look, every ladder in its order, and the
-            hypotheses. Change anything where it stands, and it reads so here.
-          </p>
-        </Note>
-        <Note heading="Not built yet">
-          <p>Your own prose between the blocks, figures, choosing what stands in a table, and documents as DOCX.</p>
-        </Note>
+        {focused ? (
+          <BlockMargin
+            key={focused.id}
+            block={focused}
+            stand={standOf(focused)}
+            name={names.get(focused.id)!}
+            source={source}
+            first={at === 0}
+            last={at === kept.length - 1}
+            onChange={change}
+            onFresh={(block) => bring([block])}
+            onAnew={(block) => {
+              const anew = block.what.kind === "paragraph" ? standing.anew(block.what) : null;
+              if (anew) store.edit(changeBlock(block, anew, now()));
+            }}
+            onMove={(by) => move(at, at + by)}
+            onRemove={() => {
+              setFocus(null);
+              store.edit({ subject: "block", id: focused.id, to: null });
+            }}
+            onWrite={() => setWriting(focused.id)}
+          />
+        ) : (
+          <Note heading="How it is composed">
+            <p>
+              From what the study holds: who took part, each scale, how it was analysed, the first look, every ladder with its probes, and
+              the hypotheses. It is yours: choose a block to see what it rests on, to write in it, to move it or take it out.
+            </p>
+            <p>A + between two blocks adds a heading, a text, a table or a figure. While you write, # puts a number in by its name.</p>
+            <p>When results change, a rust rule stands beside each block that shows others, and says what has changed.</p>
+          </Note>
+        )}
       </Margin>
     </div>
   );
 }
 
-/** The page is the paper. */
-function Paper({ manuscript }: { manuscript: Manuscript }) {
-  return (
-    <article className={css.paper} aria-label="Manuscript">
-      <h1>{manuscript.title}</h1>
-      {manuscript.blocks.map((block) => (
-        <Written key={block.key} block={block} />
-      ))}
-    </article>
-  );
+/** Two of them each, so many that a list can still be read. */
+function pairs<T>(all: readonly T[]): [T, T][] {
+  return all.flatMap((a, i) => all.slice(i + 1).map((b): [T, T] => [a, b])).slice(0, 30);
 }
 
-function Written({ block }: { block: Block }): ReactNode {
-  if (block.kind === "heading") return block.level === 2 ? <h2>{block.text}</h2> : <h3>{block.text}</h3>;
-  if (block.kind === "paragraph")
-    return (
-      <p>
-        {block.sentences.map((sentence, k) => (
-          <span key={k}>
-            <Said>{sentence}</Said>{" "}
-          </span>
-        ))}
-      </p>
-    );
-  return (
-    <section className={css.table} aria-label={`Table ${block.number}`}>
-      <p className={css.caption}>
-        <b>Table {block.number}</b>
-        <br />
-        <i>
-          <Said>{block.table.title}</Said>
-        </i>
-      </p>
-      <div className={css.scroll} tabIndex={0} role="group" aria-label={`Table ${block.number}, numbers`}>
-        <PrintedTable table={block.table} className={css.numbers} testId={`table-${block.number}`} />
-      </div>
-      <p className={css.note}>
-        <i>Note.</i> <Said>{block.table.note}</Said>
-      </p>
-      <TableWays block={block} />
-    </section>
-  );
+/** Before the list of references with its heading, or at the end. */
+function beforeReferences(blocks: readonly Block[]): number {
+  const at = blocks.findIndex(({ what }) => what.kind === "paragraph" && what.of.kind === "references");
+  if (at < 0) return blocks.length;
+  return at > 0 && blocks[at - 1]!.what.kind === "heading" ? at - 1 : at;
 }
 
-/** A table on its way into a text of one's own: pasted as a table, or as CSV. */
-function TableWays({ block: { table, number } }: { block: Extract<Block, { kind: "table" }> }) {
-  const { study } = useStudy();
-  const [said, setSaid] = useState("");
-  const copy = async () => {
-    const [{ tableToPaste }, { printedRows }] = await Promise.all([import("@/files/table-html"), import("@/files/print-table-csv")]);
-    const blob = (type: string, text: string) => new Blob([text], { type });
-    const cells = printedRows(table).map((row) => row.join("\t")).join("\n"); // prettier-ignore
-    try {
-      await navigator.clipboard.write([new ClipboardItem({ "text/html": blob("text/html", tableToPaste(table, number)), "text/plain": blob("text/plain", cells) })]); // prettier-ignore
-      setSaid(`Table ${number} is in the clipboard.`);
-    } catch {
-      setSaid("The browser does not give the clipboard. Save it as CSV, or the whole as HTML.");
-    }
-  };
-  const csv = async () => {
-    const { printTableCsv } = await import("@/files/print-table-csv");
-    saveFile(fileName(`${study.name} table ${number}`, "csv"), "text/csv", printTableCsv(table));
-  };
-  return (
-    <p className={css.ways}>
-      <button type="button" className="link" onClick={() => void copy()}>
-        Copy Table {number}
-      </button>
-      <button type="button" className="link" onClick={() => void csv()}>
-        Save Table {number} as CSV
-      </button>
-      <span role="status" className="quiet">
-        {said}
-      </span>
-    </p>
-  );
-}
-
-/** The same with what one ladder's replicates give; undefined: they are still being drawn. */
-function withDrawn(now: ReadonlyMap<string, ReplicateIntervals | null>, id: string, found: ReplicateIntervals | null | undefined) {
-  const next = new Map(now);
-  if (found === undefined) next.delete(id);
-  else next.set(id, found);
-  return next;
-}
-
-/** Intervals of a ladder that takes them from replicates. */
-function Drawn({ ladder, onDrawn }: { ladder: Ladder; onDrawn: (found: ReplicateIntervals | null | undefined) => void }) {
-  const { intervals, computing } = useReplicates("ladder", ladder, null, true);
-  const whole = computing ? undefined : intervals;
-  // told once for each set: the page above holds those of all ladders
-  useEffect(() => onDrawn(whole), [whole]); // eslint-disable-line react-hooks/exhaustive-deps
+/** Intervals of something that takes them from replicates. */
+function Drawn({
+  kind,
+  object,
+  onDrawn,
+}: {
+  kind: DrawnKind;
+  object: unknown;
+  onDrawn: (found: ReplicateIntervals | null | undefined) => void;
+}) {
+  const { intervals, computing } = useReplicates(kind, object as never, null, true);
+  const found = computing ? undefined : intervals;
+  // told once for each set: the page above holds those of all
+  useEffect(() => onDrawn(found), [found]); // eslint-disable-line react-hooks/exhaustive-deps
   return null;
 }

@@ -38,7 +38,7 @@ export interface Needs {
 }
 
 /** The places of the flight where objects are worked on. */
-export type Place = "theory" | "responses" | "scales" | "first-look" | "ladders";
+export type Place = "theory" | "responses" | "scales" | "first-look" | "ladders" | "write-up";
 
 /** An object of the study document: kept, undoable, on the trail. */
 export interface KeptKind<Kind extends string, List extends string, T> {

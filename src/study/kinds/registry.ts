@@ -1,5 +1,6 @@
 import { added } from "./added";
 import { checks, column, look, missing, openPoints, rowList, strips } from "./answers";
+import { block } from "./block";
 import { comparison } from "./comparison";
 import { correction } from "./correction";
 import { derived } from "./derived";
@@ -52,6 +53,7 @@ export const KINDS = [
   theory,
   power,
   plan,
+  block,
   firstLook,
   pair,
   points,

@@ -4,10 +4,8 @@ import { formatCount, formatInterval, formatMean, formatNumber, formatP, formatP
 import { levelTitle, type Titles } from "./level-title";
 import { columnName, type Looked } from "./look-words";
 import type { PrintTable } from "./print-table";
+import { STARS, stars } from "./stars";
 import { SYMBOL, type Words, words } from "./words";
-
-/** Stars as journals set them. */
-export const stars = (p: number | null) => (p === null ? "" : p < 0.001 ? "***" : p < 0.01 ? "**" : p < 0.05 ? "*" : "");
 
 /** What stands in one cell below or above the diagonal; "" where there is nothing. */
 export function cellWords(
@@ -60,7 +58,7 @@ export function lookTable(look: Look, found: Looked, title: Titles): PrintTable 
       { heading: who, rows: section(below, above) },
       ...others.map((group) => ({ heading: levelTitle(title, look.by!, group.level), rows: section(group, null) })),
     ],
-    note: words`${kind} below the diagonal${diagonal === "" ? "" : `, ${diagonal}`}${above ? `, ${aboveWords(look, title)} above it` : ""}. ${look.cases === "pairwise" ? "Each pair over the respondents who have both." : `${formatCount(found.rows)} respondents who have all.`} ${look.told === "stars" ? words`* ${SYMBOL.p} < .05, ** ${SYMBOL.p} < .01, *** ${SYMBOL.p} < .001.` : look.told === "interval" ? `${formatPercent(found.confidence)} intervals in brackets.` : ""}${found.columns.some((c) => c.zeroOne) && found.columns.some((c) => !c.zeroOne) ? words` With a 0/1 (a level counts 1, the others 0) ${SYMBOL.r} is point-biserial.` : ""}`, // prettier-ignore
+    note: words`${kind} below the diagonal${diagonal === "" ? "" : `, ${diagonal}`}${above ? `, ${aboveWords(look, title)} above it` : ""}. ${look.cases === "pairwise" ? "Each pair over the respondents who have both." : `${formatCount(found.rows)} respondents who have all.`} ${look.told === "stars" ? STARS : look.told === "interval" ? `${formatPercent(found.confidence)} intervals in brackets.` : ""}${found.columns.some((c) => c.zeroOne) && found.columns.some((c) => !c.zeroOne) ? words` With a 0/1 (a level counts 1, the others 0) ${SYMBOL.r} is point-biserial.` : ""}`, // prettier-ignore
   };
 }
 

@@ -5,8 +5,9 @@ import { Look } from "../model/look";
 import { Study } from "../model/study";
 import { StudyColumns } from "../prepare/study-columns";
 import { sourceOf } from "../test-support/columns";
-import { cellWords, lookTable, stars, tablesOf } from "./look-table";
+import { cellWords, lookTable, tablesOf } from "./look-table";
 import { partName, whatTheLookSays, whatThePairSays } from "./look-words";
+import { stars } from "./stars";
 import { plain } from "./words";
 
 const N = 90;

@@ -4,11 +4,19 @@ export interface Run {
   readonly as: "italic" | "superscript";
 }
 
+/** A word that leads to another part of a manuscript: `Table 2`. */
+export interface Reference {
+  readonly text: string;
+  readonly as: "reference";
+  /** The block it leads to. */
+  readonly to: string;
+}
+
 /**
  * Words as they are set: plain text, or pieces of it with runs between. The page and saved tables print them as they come; nobody guesses afterwards which
  * letters are statistical symbols.
  */
-export type Words = string | readonly (string | Run)[];
+export type Words = string | readonly (string | Run | Reference)[];
 
 const italic = (text: string): Run => ({ text, as: "italic" });
 
@@ -31,7 +39,7 @@ export const R2: Words = [italic("R"), "²"];
 export const DELTA_R2: Words = ["Δ", italic("R"), "²"];
 export const SR2: Words = [italic("sr"), "²"];
 
-type Piece = Words | Run | number;
+type Piece = Words | Run | Reference | number;
 
 /** A sentence with runs in it: words`Core adds 21 % (${SYMBOL.p} < .001)`. */
 export function words(strings: TemplateStringsArray, ...pieces: readonly Piece[]): Words {
@@ -40,8 +48,8 @@ export function words(strings: TemplateStringsArray, ...pieces: readonly Piece[]
 
 /** Words one after the other, `between` them. */
 export function joined(all: readonly Piece[], between = ""): Words {
-  const pieces: (string | Run)[] = [];
-  const add = (piece: string | Run) => {
+  const pieces: (string | Run | Reference)[] = [];
+  const add = (piece: string | Run | Reference) => {
     const last = pieces.at(-1);
     if (typeof piece === "string" && typeof last === "string") pieces[pieces.length - 1] = last + piece;
     else if (piece !== "") pieces.push(piece);
@@ -61,7 +69,7 @@ export function plain(given: Words): string {
 }
 
 /** The pieces of words in order, plain ones without a look. */
-export function runsOf(given: Words): { text: string; as: Run["as"] | null }[] {
+export function runsOf(given: Words): ({ readonly text: string; readonly as: null } | Run | Reference)[] {
   const pieces = typeof given === "string" ? [given] : given;
   return pieces.map((piece) => (typeof piece === "string" ? { text: piece, as: null } : piece));
 }

@@ -1,20 +1,6 @@
 import type { KeyboardEvent, ReactNode } from "react";
-import {
-  brackets,
-  type Claimed,
-  EDGE,
-  heightOf,
-  LEFT,
-  LINE,
-  linesOf,
-  rowsOf,
-  STROKES,
-  type TheoryPicture,
-  TOP,
-  WEDGE_WORDS,
-  wedgePlaces,
-  WIDTH,
-} from "./layout-theory";
+import type { Claimed, TheoryPicture } from "@/study/report/theory/theory-picture";
+import { brackets, EDGE, heightOf, LEFT, LINE, linesOf, rowsOf, STROKES, TOP, WEDGE_WORDS, wedgePlaces, WIDTH } from "./layout-theory";
 import { wrapped } from "./wrapped";
 
 /** What of the picture can be chosen to begin a hypothesis with. */

@@ -1,30 +1,4 @@
-/** A predictor of the picture: a thread to the outcome. */
-export interface Thread {
-  key: string;
-  name: string;
-  /** Step in which it enters, from 0. */
-  step: number;
-}
-
-/** What is claimed of a thread, or of one that acts on another. */
-export interface Claimed {
-  code: string;
-  /** `+`, `−`, `0`, or nothing. */
-  sign: string;
-  verdict: string;
-  /** Where or against what, where that is not all of it: `Tutor support high`. */
-  where: string;
-}
-
-export interface TheoryPicture {
-  outcome: string;
-  steps: { name: string; claim: Claimed | null }[];
-  threads: (Thread & { claims: Claimed[] })[];
-  /** A moderator that acts on a relation: opens where it strengthens, closes where it weakens. */
-  wedges: { from: string; on: string; opens: boolean | null; claim: Claimed }[];
-  /** One β against another: two threads tied. */
-  ties: { first: string; second: string; claim: Claimed }[];
-}
+import type { Claimed, TheoryPicture } from "@/study/report/theory/theory-picture";
 
 /** How a verdict is stroked: told apart by its dash and the word at its end. */
 export const STROKES: Readonly<Record<string, { width: number; dash: string }>> = {

@@ -13,28 +13,34 @@ export async function saveAsSvg(chart: ReactElement, name: string): Promise<void
 
 /** Saves it as PNG on paper white. @throws when the picture cannot be drawn */
 export async function saveAsPng(chart: ReactElement, name: string): Promise<void> {
-  const { svg, width, height } = await standalone(chart);
+  saveBlob(name, await pngOf(await standalone(chart), SCALE));
+}
+
+/** A drawn chart as pixels, so many a unit, on white. @throws when the picture cannot be drawn */
+export async function pngOf({ svg, width, height }: DrawnChart, scale: number): Promise<Blob> {
+  const [across, down] = [Math.round(width * scale), Math.round(height * scale)];
   const url = URL.createObjectURL(new Blob([svg], { type: "image/svg+xml" }));
   try {
-    const image = new Image(width * SCALE, height * SCALE);
+    const image = new Image(across, down);
     image.src = url;
     await image.decode();
     const canvas = document.createElement("canvas");
-    canvas.width = width * SCALE;
-    canvas.height = height * SCALE;
+    canvas.width = across;
+    canvas.height = down;
     const context = canvas.getContext("2d")!;
     context.fillStyle = "#ffffff";
-    context.fillRect(0, 0, canvas.width, canvas.height);
-    context.drawImage(image, 0, 0, canvas.width, canvas.height);
+    context.fillRect(0, 0, across, down);
+    context.drawImage(image, 0, 0, across, down);
     const png = await new Promise<Blob | null>((resolve) => canvas.toBlob(resolve, "image/png"));
     if (!png) throw new Error("no picture");
-    saveBlob(name, png);
+    return png;
   } finally {
     URL.revokeObjectURL(url);
   }
 }
 
-async function standalone(chart: ReactElement): Promise<DrawnChart> {
+/** A chart as SVG with the page's colours and faces inside. */
+export async function standalone(chart: ReactElement): Promise<DrawnChart> {
   const { drawChart } = await import("./draw-chart"); // what draws without a page is fetched when a picture is saved
   const letters = drawChart(chart).svg.replace(/<[^>]*>/g, "");
   return drawChart(chart, await facesFor(letters));

@@ -9,6 +9,19 @@ export function PrintedTable({ table, className, testId }: { table: PrintTable; 
         <Said>{table.title}</Said>
       </caption>
       <thead>
+        {table.over && (
+          <tr>
+            {table.over.map(({ words, columns }, i) =>
+              words === "" ? (
+                <td key={i} colSpan={columns} />
+              ) : (
+                <th key={i} scope="colgroup" colSpan={columns} style={{ textAlign: "center" }}>
+                  <Said>{words}</Said>
+                </th>
+              ),
+            )}
+          </tr>
+        )}
         <tr>
           {table.head.map((head, i) => (
             <th key={i} scope="col" style={i === 0 ? { textAlign: "left" } : undefined}>

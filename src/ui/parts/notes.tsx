@@ -1,3 +1,4 @@
+import type { ReactNode } from "react";
 import type { Words } from "@/study/report/words";
 import { CopyButton } from "./CopyButton";
 import { Note } from "./Margin";
@@ -5,7 +6,7 @@ import page from "./page.module.css";
 import { Said } from "./Said";
 
 /** Sentences of a report under a heading of the margin. */
-export function SentencesNote({ heading, sentences }: { heading: string; sentences: readonly Words[] }) {
+export function SentencesNote({ heading, sentences, children }: { heading: string; sentences: readonly Words[]; children?: ReactNode }) {
   return (
     <Note heading={heading}>
       {sentences.map((sentence, i) => (
@@ -13,6 +14,7 @@ export function SentencesNote({ heading, sentences }: { heading: string; sentenc
           <Said>{sentence}</Said>
         </p>
       ))}
+      {children}
     </Note>
   );
 }

@@ -5,6 +5,7 @@ import { useStudy } from "@/features/study/study-context";
 import type { Groups } from "@/study/model/groups";
 import { formatCount, formatInterval, formatPercent } from "@/study/report/format-number";
 import { columnTitle } from "@/study/report/ladder/coefficient-words";
+import { drawnGroups, groupsPicture } from "@/study/report/ladder/groups-picture";
 import { type Compared, commonSlope, groupsRows, type GroupsBeside } from "@/study/report/ladder/groups-rows";
 import { differsMost, groupName, METRIC_WORDS, printIn } from "@/study/report/ladder/groups-words";
 import { ChartFrame } from "@/ui/charts/ChartFrame";
@@ -19,17 +20,11 @@ const MOST_MARKS = 6;
 /** Slopes of groups beside each other. Slopes in points have no axis in common, so that they are drawn in SDs of all. */
 export function GroupsPicture({ groups, result, beside }: { groups: Groups; result: Compared; beside: GroupsBeside }) {
   const { title } = useStudy();
-  const drawn = { ...groups, metric: groups.metric === "raw" ? ("all" as const) : groups.metric };
+  const { groups: drawn, more } = drawnGroups(groups);
   return result.groups.length > MOST_MARKS ? (
     <ManyGroups groups={drawn} result={result} beside={beside} />
   ) : (
-    <FewGroups
-      groups={drawn}
-      result={result}
-      beside={beside}
-      note={groups.metric === "raw" ? `, drawn in ${METRIC_WORDS.all}` : ""}
-      title={title}
-    />
+    <FewGroups groups={drawn} result={result} beside={beside} more={more} title={title} />
   );
 }
 
@@ -39,35 +34,22 @@ interface Shown {
   beside: GroupsBeside;
 }
 
-function FewGroups({ groups, result, beside, note, title }: Shown & { note: string; title: ReturnType<typeof useStudy>["title"] }) {
-  const print = printIn(groups.metric);
-  const rows = groupsRows(result, groups.metric, beside, title);
-  const level = 1 - result.confidence;
-  const most = differsMost(groups, result, beside, title);
-  const names = result.groups.map((g) => groupName(g.levels, groups.variable, title));
-  const name = `Slopes by groups of ${title(groups.variable)}`;
+function FewGroups({ groups, result, beside, more, title }: Shown & { more: string; title: ReturnType<typeof useStudy>["title"] }) {
+  const picture = groupsPicture(groups, result, beside, title, more);
   return (
     <ChartFrame
-      title={name}
-      note={`n = ${formatCount(result.groups.reduce((sum, g) => sum + g.cases, 0))}, ${formatPercent(result.confidence)} intervals${note}; thick where the surest difference can be told from chance`}
-      table={<SlopesOfGroups groups={groups} result={result} beside={beside} caption={name} />}
+      title={picture.title}
+      note={picture.note}
+      table={<SlopesOfGroups groups={groups} result={result} beside={beside} caption={picture.title} />}
     >
       <GroupsChart
-        rows={rows.map((row) => ({
-          name: row.name,
-          marks: row.found.map((e) => e && { value: e.estimate, lower: e.lower, upper: e.upper }),
-          span: row.largest && {
-            first: row.largest.first,
-            second: row.largest.second,
-            told: row.largest.pHolm !== null && row.largest.pHolm < level,
-          },
-        }))}
-        groups={names}
-        named={Math.max(0, rows.findIndex((row) => row.column === most))} // prettier-ignore
-        title={name}
+        rows={picture.rows}
+        groups={picture.groups}
+        named={picture.named}
+        title={picture.title}
         axis={METRIC_WORDS[groups.metric]}
         zero
-        format={print}
+        format={printIn(groups.metric)}
       />
     </ChartFrame>
   );

@@ -1,6 +1,7 @@
 "use client";
 
 import { newId } from "@/study/model/new-id";
+import { QuoteThis } from "@/features/study/QuoteThis";
 import { useStudy } from "@/features/study/study-context";
 import { useAsked } from "@/features/study/use-computed";
 import { useParts } from "@/features/study/use-parts";
@@ -80,6 +81,14 @@ export function GroupsSheet({ groups, ladder, variables }: { groups: Groups; lad
       live={false}
       said={compared ? whatTheGroupsSay(told, compared, beside, title) : []}
       picture={compared && <GroupsPicture groups={told} result={compared} beside={beside} />}
+      quote={
+        computed.result && (
+          <QuoteThis
+            of={{ paragraph: { kind: "groups", id: groups.id } }}
+            part={{ groups: new Map([[groups.id, computed.result]]), replicates: new Map([[`groups ${groups.id}`, boot.intervals]]) }}
+          />
+        )
+      }
       onRemove={() => change(null)}
     >
       {compared && (

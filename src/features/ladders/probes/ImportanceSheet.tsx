@@ -1,5 +1,6 @@
 "use client";
 
+import { QuoteThis } from "@/features/study/QuoteThis";
 import { useStudy } from "@/features/study/study-context";
 import { useParts } from "@/features/study/use-parts";
 import { useAsked } from "@/features/study/use-computed";
@@ -73,6 +74,14 @@ export function ImportanceSheet({ importance, ladder }: { importance: Importance
       live={false}
       said={told ? whatImportanceSays(told, title) : []}
       picture={told && <Picture told={told} name={name} intervals={intervals} />}
+      quote={
+        computed.result && (
+          <QuoteThis
+            of={{ paragraph: { kind: "importance", id: importance.id } }}
+            part={{ importance: new Map([[importance.id, computed.result]]) }}
+          />
+        )
+      }
       onRemove={() => store.edit({ subject: "importance", id: importance.id, to: null })}
     >
       {told &&

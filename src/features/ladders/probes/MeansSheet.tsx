@@ -1,5 +1,6 @@
 "use client";
 
+import { QuoteThis } from "@/features/study/QuoteThis";
 import { useStudy } from "@/features/study/study-context";
 import { useAxis } from "@/features/study/use-axis";
 import { useAsked } from "@/features/study/use-computed";
@@ -9,12 +10,13 @@ import type { MeansResult } from "@/study/analyse/analyse-means";
 import { drawnMeans } from "@/study/analyse/probe-figures";
 import { activeTerms, type Ladder } from "@/study/model/ladder";
 import type { Means } from "@/study/model/means";
-import { decimalsFor, formatCount, formatInterval, formatNumber, formatPercent } from "@/study/report/format-number";
+import { decimalsFor, formatCount, formatInterval, formatNumber } from "@/study/report/format-number";
 import { meansTable } from "@/study/report/ladder/means-table";
 import { cellName, whatTheMeansSay } from "@/study/report/ladder/means-words";
-import { moderatorPlaceName, moderatorPlaceWords } from "@/study/report/ladder/probe-words";
+import { meansPicture } from "@/study/report/ladder/means-picture";
+import { moderatorPlaceName } from "@/study/report/ladder/probe-words";
 import { ChartFrame } from "@/ui/charts/ChartFrame";
-import { MeansChart, type MeansRow } from "@/ui/charts/MeansChart";
+import { MeansChart } from "@/ui/charts/MeansChart";
 import page from "@/ui/parts/page.module.css";
 import { SaveAs } from "@/ui/parts/SaveAs";
 import { SettingWord } from "@/ui/parts/SettingWord";
@@ -52,6 +54,14 @@ export function MeansSheet({ means, ladder }: { means: Means; ladder: Ladder }) 
       live={false}
       said={told ? whatTheMeansSay(means, told.reading, told, title) : []}
       picture={told && <Picture means={means} told={told} />}
+      quote={
+        computed.result && (
+          <QuoteThis
+            of={{ paragraph: { kind: "means", id: means.id } }}
+            part={{ means: new Map([[means.id, computed.result]]), replicates: new Map([[`means ${means.id}`, boot.intervals]]) }}
+          />
+        )
+      }
       onRemove={() => store.edit({ subject: "means", id: means.id, to: null })}
     >
       {told && <ReplicateState boot={boot} testId="means-replicates" />}
@@ -130,35 +140,14 @@ function Picture({ means, told }: { means: Means; told: Told }) {
   const { title } = useStudy();
   const axis = useAxis();
   const { reading, ground } = told;
-  const series = means.by === null ? [""] : [...new Set(reading.cells.map((cell) => moderatorPlaceName(cell.at[0]!, title)))];
-  const sure = new Set(
-    reading.contrasts
-      .filter((c) => c.pHolm !== null && c.pHolm < 1 - ground.confidence)
-      .flatMap((c) => (means.compare === "pairs" ? [c.first, c.second!] : [c.first])),
-  );
-  const rows: MeansRow[] = [...new Map(reading.cells.map((cell) => [cell.at.at(-1)!.label, cell.at.at(-1)!])).values()].map((at) => ({
-    name: moderatorPlaceWords(at, title),
-    marks: reading.cells.flatMap((cell, i) =>
-      cell.at.at(-1)!.label === at.label && cell.predicted
-        ? [
-            {
-              series: means.by === null ? "" : moderatorPlaceName(cell.at[0]!, title),
-              value: cell.predicted.estimate,
-              lower: cell.predicted.lower,
-              upper: cell.predicted.upper,
-              told: sure.has(i),
-            },
-          ]
-        : [],
-    ),
-  }));
-  if (rows.every((row) => row.marks.length === 0)) return null;
-  const name = `${title(ground.outcome)} predicted for each ${title(means.variable)}`;
+  const picture = meansPicture(means, told, title);
+  if (!picture) return null;
+  const { title: name, series, rows } = picture;
   const cases = means.by === null ? told.cases.get(means.variable) : undefined;
   return (
     <ChartFrame
       title={name}
-      note={`n = ${formatCount(ground.n)}, ${formatPercent(ground.confidence)} intervals; filled where told from ${{ mean: "the mean of all", one: "the one it is held against", pairs: "any other" }[means.compare]}`}
+      note={picture.note}
       table={
         <table className={ladders.table} data-testid="means">
           <caption className="visually-hidden">{name}</caption>

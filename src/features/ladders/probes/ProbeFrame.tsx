@@ -25,6 +25,8 @@ export function ProbeFrame(props: {
   live: boolean;
   said: readonly Words[];
   picture: ReactNode;
+  /** A way of what it says into the write-up. */
+  quote?: ReactNode;
   children: ReactNode;
   onRemove: () => void;
 }) {
@@ -63,6 +65,7 @@ export function ProbeFrame(props: {
               </li>
             ))}
           </ul>
+          {props.quote}
           {props.children}
         </div>
       )}

@@ -5,9 +5,10 @@ import { effectAt } from "@/core/regression/simple-effects";
 import { useStudy } from "@/features/study/study-context";
 import { useAxis } from "@/features/study/use-axis";
 import type { ProbeResult } from "@/study/analyse/analyse-probe";
-import { cellsAt, lineAt, type ModeratorAt, type ProbePlace, type ProbeReading } from "@/study/analyse/read-probe";
+import { cellsAt, type ProbePlace, type ProbeReading } from "@/study/analyse/read-probe";
 import type { Probe } from "@/study/model/probe";
 import { formatCount, formatInterval, formatNumber, formatValue } from "@/study/report/format-number";
+import { distinctPlaces, probeLines } from "@/study/report/ladder/probe-pictures";
 import { moderatorPlaceName, placeName } from "@/study/report/ladder/probe-words";
 import { levelTitle } from "@/study/report/level-title";
 import { ChartFrame } from "@/ui/charts/ChartFrame";
@@ -31,63 +32,31 @@ interface Props {
 
 /** Two linked pictures: what is predicted, and the slope itself along the moderator; of two categories the predicted cells. */
 export function ProbePictures(props: Props) {
-  const square = props.probe.moderators.some((m) => m.variable === props.probe.focal);
   return (
     <div className={css.pictures}>
-      {!props.result.ground.spreads.has(props.probe.focal) ? <Cells {...props} /> : square ? null : <Lines {...props} />}
+      {!props.result.ground.spreads.has(props.probe.focal) ? <Cells {...props} /> : <Lines {...props} />}
       {props.reading.along.length > 0 && props.reading.effects.length === 1 && <Along {...props} />}
     </div>
   );
 }
 
 const POINTS = 33;
-const MOST_LINES = 9;
-
-/** The places of one moderator, in order. */
-function distinctPlaces(reading: ProbeReading, variable: string): ModeratorAt[] {
-  const all = reading.places.map(({ at }) => at.find((a) => a.variable === variable)!);
-  return [...new Map(all.map((a) => [a.label, a])).values()];
-}
 
 function Lines({ probe, reading, result }: Props) {
   const { title } = useStudy();
   const axis = useAxis();
   const [raw, setRaw] = useState(false);
   const { ground, points } = result;
-  // of several moderators the first one's places are drawn, the others at their middle: nine lines would be read by nobody
-  const [first, ...others] = probe.moderators;
-  const held = others.map(({ variable }) => {
-    const all = distinctPlaces(reading, variable);
-    return all[Math.floor((all.length - 1) / 2)]!;
-  });
-  const places = reading.places.filter(({ at }) => held.every((h) => at.some((a) => a.variable === h.variable && a.label === h.label)));
-  const lines = places.slice(0, MOST_LINES).flatMap((place) => {
-    const found = lineAt(ground, probe.focal, place, POINTS);
-    if (found.some((p) => p.predicted === null)) return [];
-    return [
-      {
-        name: moderatorPlaceName(
-          place.at.find((a) => a.variable === first!.variable)!,
-          title,
-        ),
-        points: found.map(({ x, predicted: p }) => ({ x, y: p!.estimate, lower: p!.lower, upper: p!.upper })),
-      },
-    ];
-  });
-  if (lines.length === 0) return null;
-  const { p5, p95 } = ground.spreads.get(probe.focal)!;
-  const name = `${title(ground.outcome)} predicted from ${title(probe.focal)}`;
+  const picture = probeLines(probe, reading, result, title);
+  if (!picture) return null;
+  const { title: name, lines } = picture;
   return (
     <div>
-      <ChartFrame
-        title={name}
-        note={`by ${title(first!.variable)}${held.map((h) => `, ${title(h.variable)} ${moderatorPlaceName(h, title)}`).join("")}; n = ${formatCount(ground.n)}, pale where one in twenty lies`}
-        table={<CurveTable title={name} axis={axis(probe.focal)} curves={lines} />}
-      >
+      <ChartFrame title={name} note={picture.note} table={<CurveTable title={name} axis={axis(probe.focal)} curves={lines} />}>
         <PredictedLines
           lines={lines}
           points={raw ? points : null}
-          thick={[p5, p95]}
+          thick={picture.thick}
           title={name}
           axis={axis(probe.focal)}
           outcome={axis(ground.outcome)}

@@ -1,6 +1,7 @@
 "use client";
 
 import { useMemo, useState } from "react";
+import { QuoteThis } from "@/features/study/QuoteThis";
 import { useStudy } from "@/features/study/study-context";
 import { useAsked } from "@/features/study/use-computed";
 import { useReplicates } from "@/features/study/use-replicates";
@@ -59,6 +60,14 @@ export function ProbeSheet({ probe, ladder }: { probe: Probe; ladder: Ladder }) 
       live={moved !== null}
       said={said}
       picture={probed && reading && <ProbePictures probe={draft} reading={reading} result={probed} onMove={setMoved} onRest={rest} />}
+      quote={
+        computed.result && (
+          <QuoteThis
+            of={{ paragraph: { kind: "probe", id: probe.id } }}
+            part={{ probes: new Map([[probe.id, computed.result]]), replicates: new Map([[`probe ${probe.id}`, boot.intervals]]) }}
+          />
+        )
+      }
       onRemove={() => store.edit({ subject: "probe", id: probe.id, to: null })}
     >
       {probed && <ReplicateState boot={boot} testId="probe-replicates" />}

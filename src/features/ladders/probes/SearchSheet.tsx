@@ -2,6 +2,7 @@
 
 import { Button } from "antd";
 import { categoryChoices } from "@/features/study/name-choices";
+import { QuoteThis } from "@/features/study/QuoteThis";
 import { useStudy } from "@/features/study/study-context";
 import { useAsked } from "@/features/study/use-computed";
 import { searchCsv } from "@/files/search-csv";
@@ -143,6 +144,11 @@ export function SearchSheet({ search, ladder }: { search: Search; ladder: Ladder
       live={false}
       said={told ? whatTheSearchSays(search, told, title) : []}
       picture={told && <SearchPicture told={told} search={search} name={name} onSize={(size) => change({ size })} />}
+      quote={
+        computed.result && (
+          <QuoteThis of={{ paragraph: { kind: "search", id: search.id } }} part={{ searches: new Map([[search.id, computed.result]]) }} />
+        )
+      }
       onRemove={() => store.edit({ subject: "search", id: search.id, to: null })}
     >
       <details className={css.foot}>

@@ -1,10 +1,37 @@
-import type { Stand } from "@/study/analyse/analyse-theory";
-import { codesOf, type Hypothesis } from "@/study/model/hypothesis";
-import { activeTerms, type Ladder } from "@/study/model/ladder";
-import { partsTitle } from "@/study/report/ladder/coefficient-words";
-import { levelTitle, type Titles } from "@/study/report/level-title";
-import { heldWords, rangeWords } from "@/study/report/theory/hypothesis-words";
-import type { Claimed, TheoryPicture } from "@/ui/charts/layout-theory";
+import type { Stand } from "../../analyse/analyse-theory";
+import { codesOf, type Hypothesis } from "../../model/hypothesis";
+import { activeTerms, type Ladder } from "../../model/ladder";
+import { partsTitle } from "../ladder/coefficient-words";
+import { levelTitle, type Titles } from "../level-title";
+import { heldWords, rangeWords } from "./hypothesis-words";
+
+/** A predictor of the picture: a thread to the outcome. */
+export interface Thread {
+  key: string;
+  name: string;
+  /** Step in which it enters, from 0. */
+  step: number;
+}
+
+/** What is claimed of a thread, or of one that acts on another. */
+export interface Claimed {
+  code: string;
+  /** `+`, `−`, `0`, or nothing. */
+  sign: string;
+  verdict: string;
+  /** Where or against what, where that is not all of it: `Tutor support high`. */
+  where: string;
+}
+
+export interface TheoryPicture {
+  outcome: string;
+  steps: { name: string; claim: Claimed | null }[];
+  threads: (Thread & { claims: Claimed[] })[];
+  /** A moderator that acts on a relation: opens where it strengthens, closes where it weakens. */
+  wedges: { from: string; on: string; opens: boolean | null; claim: Claimed }[];
+  /** One β against another: two threads tied. */
+  ties: { first: string; second: string; claim: Claimed }[];
+}
 
 const SIGNS = { "+": "+", "-": "−", none: "" } as const;
 

@@ -1,0 +1,234 @@
+"use client";
+
+import { useSortable } from "@dnd-kit/sortable";
+import { CSS } from "@dnd-kit/utilities";
+import dynamic from "next/dynamic";
+import { memo, type ReactNode } from "react";
+import type { Block, BlockContent, BlockOf } from "@/study/model/block";
+import type { BlockStand } from "@/study/report/document/block-stand";
+import type { Source } from "@/study/report/document/source";
+import { FIGURES } from "@/study/report/document/figures";
+import { type numbering, printedSentences } from "@/study/report/document/manuscript";
+import type { PrintTable } from "@/study/report/print-table";
+import { runsOf, type Words } from "@/study/report/words";
+import { PrintedTable } from "@/ui/parts/PrintedTable";
+import { Said } from "@/ui/parts/Said";
+import { chartOf } from "./FigureView";
+import type { Quotable } from "./ProseEditor";
+import css from "./write-up.module.css";
+
+const ProseEditor = dynamic(() => import("./ProseEditor"), { ssr: false });
+
+export interface BlockProps {
+  block: Block;
+  stand: BlockStand;
+  name: string;
+  focused: boolean;
+  writing: boolean;
+  /** False while nothing is kept yet: then nothing can be changed. */
+  open: boolean;
+  source: Source;
+  numberOf: ReturnType<typeof numbering>;
+  quotable: () => readonly Quotable[];
+  onFocus: (id: string) => void;
+  onWrite: (id: string | null) => void;
+  onChange: (block: Block, what: BlockContent) => void;
+  proseOf: (what: BlockOf<"paragraph">) => BlockOf<"prose">["text"];
+}
+
+/** One part of the text, with the rule that says it is out of date and the handle it is moved by. */
+export const BlockView = memo(function BlockView(props: BlockProps) {
+  const { block, stand, name, focused, open } = props;
+  const { setNodeRef, setActivatorNodeRef, attributes, listeners, transform, transition, isDragging } = useSortable({
+    id: block.id,
+    disabled: !open,
+  });
+  const stale = stand.state === "changed" || stand.state === "gone";
+  const looks = [css.block, focused ? css.focused : "", stale ? css.stale : "", isDragging ? css.dragged : ""].join(" ");
+  return (
+    <section
+      id={block.id}
+      ref={setNodeRef}
+      className={looks}
+      style={{ transform: CSS.Translate.toString(transform), transition }}
+      aria-label={`${name}${stand.state === "changed" ? ", out of date" : ""}`}
+      data-state={stand.state}
+      tabIndex={0}
+      onFocus={() => props.onFocus(block.id)}
+      onKeyDown={(event) => {
+        if (event.target !== event.currentTarget || !open) return;
+        if (event.key === "Enter") {
+          event.preventDefault();
+          props.onWrite(block.id);
+        }
+      }}
+      onDoubleClick={() => open && props.onWrite(block.id)}
+    >
+      {open && (
+        <button type="button" ref={setActivatorNodeRef} className={css.handle} {...attributes} {...listeners} aria-label={`Move ${name}`}>
+          ⠿
+        </button>
+      )}
+      <Shown {...props} />
+    </section>
+  );
+});
+
+function Shown(props: BlockProps): ReactNode {
+  const { block, writing, numberOf } = props;
+  const { what } = block;
+  switch (what.kind) {
+    case "heading":
+      return <HeadingText {...props} what={what} />;
+    case "prose":
+    case "paragraph":
+      if (writing) return <Writing {...props} what={what} />;
+      return what.kind === "prose" ? <OwnText text={what.text} numberOf={numberOf} /> : <Composed what={what} numberOf={numberOf} />;
+    case "table":
+      return <TableText what={what} words={numberOf(block.id)?.words ?? "Table"} />;
+    case "figure":
+      return <FigureText what={what} words={numberOf(block.id)?.words ?? "Figure"} source={props.source} />;
+  }
+}
+
+function HeadingText({ block, writing, what, onWrite, onChange }: BlockProps & { what: BlockOf<"heading"> }) {
+  if (writing)
+    return (
+      <input
+        className={css.headingField}
+        aria-label="Heading"
+        autoFocus
+        defaultValue={what.text}
+        onKeyDown={(event) => {
+          if (event.key === "Enter") event.currentTarget.blur();
+          if (event.key === "Escape") onWrite(null);
+        }}
+        onBlur={(event) => {
+          onWrite(null);
+          if (event.target.value.trim() !== what.text) onChange(block, { ...what, text: event.target.value.trim() });
+        }}
+      />
+    );
+  const text = what.text === "" ? <span className="quiet">A heading without words</span> : what.text;
+  return what.level === 2 ? <h2>{text}</h2> : <h3>{text}</h3>;
+}
+
+function Writing({
+  block,
+  what,
+  quotable,
+  numberOf,
+  onWrite,
+  onChange,
+  proseOf,
+}: BlockProps & { what: BlockOf<"prose"> | BlockOf<"paragraph"> }) {
+  const prose = what.kind === "prose" ? what.text : proseOf(what);
+  return (
+    <ProseEditor
+      label={what.kind === "prose" ? "Text of your own" : "Paragraph"}
+      prose={prose}
+      quotable={quotable()}
+      numberOf={(to) => numberOf(to)?.words ?? "a table that is not in the text"}
+      onDone={(text) => {
+        onWrite(null);
+        if (JSON.stringify(text) === JSON.stringify(prose)) return;
+        onChange(block, what.kind === "prose" ? { ...what, text } : { ...what, own: text });
+      }}
+    />
+  );
+}
+
+/** A person's own text: numbers of the study have a hairline below. */
+function OwnText({ text, numberOf }: { text: BlockOf<"prose">["text"]; numberOf: ReturnType<typeof numbering> }) {
+  if (text.every((paragraph) => paragraph.length === 0))
+    return <p className="quiet">Nothing written yet. Press Enter, or click twice, to write.</p>;
+  return text.map((paragraph, k) => (
+    <p key={k}>
+      {paragraph.map((piece, i) => {
+        if (typeof piece === "string") return <Said key={i}>{piece}</Said>;
+        if (piece.as === "number")
+          return (
+            <span key={i} className={css.live} data-live={piece.of}>
+              <Said>{piece.shown as Words}</Said>
+            </span>
+          );
+        if (piece.as !== "reference") return <Said key={i}>{[piece]}</Said>;
+        const found = numberOf(piece.to);
+        return <Said key={i}>{found ? [{ text: found.words, as: "reference", to: found.id }] : "(a table that is not in the text)"}</Said>;
+      })}
+    </p>
+  ));
+}
+
+function Composed({ what, numberOf }: { what: BlockOf<"paragraph">; numberOf: ReturnType<typeof numbering> }) {
+  if (what.own !== null) return <OwnText text={what.own} numberOf={numberOf} />;
+  const sentences = printedSentences((what.shown ?? []) as Words[], numberOf);
+  if (what.of.kind === "references")
+    return sentences.map((entry, k) => (
+      <p key={k} className={css.entry}>
+        <Said>{entry}</Said>
+      </p>
+    ));
+  return (
+    <p>
+      {sentences.map((sentence, k) => (
+        <span key={k}>
+          <Said>{sentence}</Said>{" "}
+        </span>
+      ))}
+    </p>
+  );
+}
+
+function Caption({ words, title }: { words: string; title: Words }) {
+  return (
+    <p className={css.caption}>
+      <b>{words}</b>
+      <br />
+      <i>
+        {runsOf(title).map((run, i) =>
+          run.as === "italic" ? (
+            <span key={i} className={css.upright}>
+              {run.text}
+            </span>
+          ) : (
+            <span key={i}>{run.text}</span>
+          ),
+        )}
+      </i>
+    </p>
+  );
+}
+
+const Below = ({ note, own }: { note: Words; own: string }) => (
+  <p className={css.note}>
+    <i>Note.</i> <Said>{note}</Said>
+    {own !== "" && ` ${own}`}
+  </p>
+);
+
+function TableText({ what, words }: { what: BlockOf<"table">; words: string }) {
+  if (!what.shown) return null;
+  const table = what.shown as PrintTable;
+  return (
+    <div className={css.table} role="region" aria-label={words}>
+      <Caption words={words} title={table.title} />
+      <div className={css.scroll} tabIndex={0} role="group" aria-label={`${words}, numbers`}>
+        <PrintedTable table={table} className={css.numbers} testId={words.toLowerCase().replace(" ", "-")} />
+      </div>
+      <Below note={table.note} own={what.note} />
+    </div>
+  );
+}
+
+function FigureText({ what, words, source }: { what: BlockOf<"figure">; words: string; source: Source }) {
+  const now = FIGURES[what.of.kind].draw(what.of, source);
+  if (!what.shown) return null;
+  return (
+    <figure className={css.figure} aria-label={words}>
+      <Caption words={words} title={what.shown.title as Words} />
+      {now ? chartOf(now.drawing) : <p className="quiet">What it draws is not there. It showed: {what.shown.marks.join("; ")}.</p>}
+      <Below note={what.shown.note as Words} own={what.note} />
+    </figure>
+  );
+}

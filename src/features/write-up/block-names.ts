@@ -1,0 +1,69 @@
+import type { Block, BlockContent } from "@/study/model/block";
+import type { Study } from "@/study/model/study";
+import type { numbering } from "@/study/report/document/manuscript";
+import { listed } from "@/study/report/format-number";
+import type { Titles } from "@/study/report/level-title";
+
+const SAID: Readonly<Record<string, string>> = { participants: "participants", measures: "measures", analysis: "the analysis", look: "the preliminary analyses", hypotheses: "the hypotheses", references: "references" }; // prettier-ignore
+
+/** What a block is called where it is spoken of: `Table 2`, `the paragraph on Willingness`. */
+export function blockName({ id, what }: Block, study: Study, numberOf: ReturnType<typeof numbering>, title: Titles): string {
+  switch (what.kind) {
+    case "heading":
+      return `the heading ${what.text}`;
+    case "prose":
+      return "a text of your own";
+    case "paragraph":
+      return `the paragraph on ${SAID[what.of.kind] ?? whatOf(what, study, title)}`;
+    case "table":
+    case "figure":
+      return numberOf(id)?.words ?? what.kind;
+  }
+}
+
+/** The objects of the study that a block tells of, by their names. */
+export function whatOf(what: BlockContent, study: Study, title: Titles): string {
+  if (!("of" in what)) return "";
+  return listed(
+    what.of.ids.map((id) => {
+      const named = [...study.ladders, ...study.structures, ...study.scales].find((one) => one.id === id);
+      if (named) return named.name;
+      const probe = study.probes.find((p) => p.id === id);
+      if (probe) return `${title(probe.focal)} by ${listed(probe.moderators.map((m) => title(m.variable)))}`;
+      const by = study.means.find((m) => m.id === id) ?? study.groups.find((g) => g.id === id);
+      if (by) return title(by.variable);
+      const k = study.hypotheses.findIndex((h) => h.id === id);
+      return k >= 0 ? `H${k + 1}` : what.of.kind;
+    }),
+  );
+}
+
+/** Where in the study the numbers of a block are worked out, from the study's own address. */
+export function placeOf(what: BlockContent, study: Study): string | null {
+  if (!("of" in what)) return null;
+  const [id] = what.of.ids;
+  switch (what.of.kind) {
+    case "measures":
+    case "structure":
+    case "loadings":
+      return "scales";
+    case "look":
+    case "descriptives":
+      return "first-look";
+    case "participants":
+      return "responses";
+    case "hypotheses":
+    case "theory":
+      return "theory";
+    case "hypothesis":
+      return `theory?hypothesis=${id}`;
+    default: {
+      if (id === undefined) return "ladders";
+      if (study.ladders.some((l) => l.id === id)) return `ladders?ladder=${id}`;
+      const after = [...study.probes, ...study.means, ...study.groups, ...study.searches, ...study.importances].find(
+        (one) => one.id === id,
+      );
+      return after ? `ladders?ladder=${after.ladder}&probe=${id}` : "ladders";
+    }
+  }
+}

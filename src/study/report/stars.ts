@@ -1,0 +1,7 @@
+import { SYMBOL, type Words, words } from "./words";
+
+/** Stars as journals set them. */
+export const stars = (p: number | null) => (p === null ? "" : p < 0.001 ? "***" : p < 0.01 ? "**" : p < 0.05 ? "*" : "");
+
+/** What they stand for, in a note. */
+export const STARS: Words = words`* ${SYMBOL.p} < .05, ** ${SYMBOL.p} < .01, *** ${SYMBOL.p} < .001.`;
