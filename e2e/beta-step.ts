@@ -168,6 +168,17 @@ export class BetaStep {
     if (status !== 0) throw new Error(said);
     return JSON.parse(await readFile(out, "utf8"));
   }
+
+  /** What `compute -- verify` says of a study file, and how it ends. */
+  async verify(file: string): Promise<{ code: number | null; said: string }> {
+    const run = spawn(process.execPath, ["--import", "tsx", "src/compute/node/compute-command.ts", "verify", file], {
+      stdio: ["ignore", "pipe", "pipe"],
+    });
+    let said = "";
+    for (const stream of [run.stdout, run.stderr]) stream.on("data", (piece) => (said += String(piece)));
+    const code = await new Promise<number | null>((resolve) => run.once("close", resolve));
+    return { code, said: said.trim() };
+  }
 }
 
 /** A number as the page prints it, without the zero before the point; a rounded zero has no minus. */

@@ -1,5 +1,5 @@
 import { readFileSync } from "node:fs";
-import { strFromU8, unzipSync } from "fflate";
+import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import { expect, type Page, printed, test, withDemo } from "./house";
 
 const app = withDemo();
@@ -64,7 +64,10 @@ test("method and results are composed from the study, by the compute command's n
   for (const name of pictures) expect(Buffer.from(files[name]!).readUInt32BE(16)).toBeGreaterThanOrEqual(1950);
 });
 
-test("a table is told otherwise by words of its sentence, copied as a table, and saved as CSV with the cells that are read", async ({ page, context }) => {
+test("a table is told otherwise by words of its sentence, copied as a table, and saved as CSV with the cells that are read", async ({
+  page,
+  context,
+}) => {
   await context.grantPermissions(["clipboard-read", "clipboard-write"]);
   await open(page);
   await page.getByRole("region", { name: "Table 2", exact: true }).first().click();
@@ -76,7 +79,7 @@ test("a table is told otherwise by words of its sentence, copied as a table, and
   const shown = () => rows.evaluateAll((all) => all.map((row) => [...row.children].map((cell) => cell.textContent!.trim())));
   await expect.poll(async () => (await shown())[1]).toEqual(["Term", "β", "β", "β"]);
   const { ladders } = await app.compute(app.demo, "demo/canal-street.csv");
-  const beta = ladders.willingness.steps["3"].coefficients.speaking_confidence.beta.estimate as number;
+  const beta = ladders.willingness.standardized["3"].speaking_confidence.beta as number;
   expect((await shown()).find((row) => row[0] === "Speaking confidence")!.at(-1)).toBe(`${printed(beta, 2)}***`);
   await expect(page.getByRole("region", { name: "Table 2", exact: true }).first()).toContainText("* p < .05");
   await page.getByRole("button", { name: "Copy Table 2" }).click();
@@ -102,7 +105,7 @@ test("what changes in the study is told at the block, and brought up to date one
   await choose(page, /^Intervals by:/, "BCa");
   await page.goto(place("write-up"));
   await expect(state(page)).toContainText(/\d+ blocks are out of date\./, { timeout: 60_000 });
-  const table = paper(page).getByRole("region", { name: "Table 2", exact: true });
+  const table = paper(page).getByRole("region", { name: /^Table 2(,|$)/ });
   await expect(table).not.toContainText("bootstrap"); // it shows what it showed
   await table.click();
   const margin = page.getByRole("complementary", { name: "Margin" });
@@ -160,20 +163,23 @@ test("text of one's own holds numbers of the study, blocks move by the keyboard,
   await expect(paper(page).getByText(text)).toBeVisible();
 });
 
-test("a person's words around the numbers stay; where what they stand around turned, it is said, and it can be composed anew", async ({ page }) => {
+test("a person's words around the numbers stay; where what they stand around turned, it is said, and it can be composed anew", async ({
+  page,
+}) => {
   await open(page);
-  const own = paper(page).getByRole("region", { name: "the paragraph on Willingness to speak" });
+  const own = paper(page).getByRole("region", { name: /^the paragraph on Willingness to speak/ });
   await own.focus();
   await page.keyboard.press("Enter");
   const writing = page.getByRole("textbox", { name: "Paragraph" });
   await expect(writing).toBeFocused();
-  await page.keyboard.press("Control+Home");
+  await page.keyboard.press("Control+a");
+  await page.keyboard.press("ArrowLeft");
   await page.keyboard.type("As we expected: ");
   await page.keyboard.press("Escape");
   await expect(own).toContainText("As we expected: Step 1 (Background) explained");
   await page.goto(place("ladders"));
   // without confidence and its product the paragraph would read otherwise
-  await page.getByRole("switch", { name: /Speaking confidence$/ }).first().click(); // prettier-ignore
+  await page.getByRole("group", { name: "Speaking confidence" }).first().click();
   await expect(page.getByText("All changes saved")).toBeVisible();
   await page.goto(place("write-up"));
   await expect(state(page)).toContainText("out of date", { timeout: 60_000 });
@@ -197,4 +203,98 @@ test("quoted from a ladder, a number stands in the write-up and follows it", asy
   await expect(paper(page)).toContainText(
     `ΔR² with its test, step 3, Willingness to speak: ΔR² = ${printed(ladders.willingness.steps["3"].change.dR2, 3)}, F(`,
   );
+});
+
+test("a study file holds everything: opened again it is the same page with the same numbers, and verified from the command line", async ({
+  page,
+}) => {
+  await open(page);
+  await page.getByRole("button", { name: "Add at place 3", exact: true }).click();
+  await page.keyboard.type("text of your own");
+  await page.keyboard.press("Enter");
+  await page.keyboard.type("A sentence of mine.");
+  await page.keyboard.press("Escape");
+  await expect(page.getByText("All changes saved")).toBeVisible();
+  const text = await paper(page).innerText();
+  const [file] = await Promise.all([page.waitForEvent("download"), page.getByRole("button", { name: "Save the study file" }).click()]);
+  const path = (await file.path())!;
+  expect(file.suggestedFilename()).toBe("canal-street-evening-classes-study.zip");
+  const parts = unzipSync(readFileSync(path));
+  expect(Object.keys(parts).sort()).toEqual(
+    ["codebook.csv", "datapackage.json", "responses.csv", "results.json", "study-file.json", "study.json", "trail.json", "write-up.html", "write-up.md"].sort(), // prettier-ignore
+  );
+  // the browser's results are those of the compute command, to the last digit
+  const stored = JSON.parse(strFromU8(parts["results.json"]!));
+  const { data, ...computed } = await app.compute(app.demo, "demo/canal-street.csv");
+  expect(data.rows).toBe(440);
+  expect(stored).toEqual(computed);
+  expect(await app.verify(path)).toEqual({ code: 0, said: expect.stringMatching(/^\d+ numbers worked out again: all agree\.$/) });
+  // on this machine once more, as on any other
+  await page.goto(app.address);
+  await page.getByLabel("File of answers").setInputFiles(path);
+  await expect(page.getByText(/It holds 440 respondents with all answers, and the trail \(\d+ changes?\)\./)).toBeVisible();
+  await page.getByRole("button", { name: "Open the study" }).click();
+  await expect(page).toHaveURL(/\/write-up$/);
+  await expect(state(page)).toHaveText("Every number is as it stands now.", { timeout: 60_000 });
+  expect(await paper(page).innerText()).toBe(text);
+  // its trail came along: what was done there can be taken back here
+  await page.getByRole("button", { name: "Take the last change back" }).click();
+  await expect(paper(page).getByText("A sentence of mine.")).toHaveCount(0);
+});
+
+test("a copy without respondents holds no row, refits its ladders, and opens as a text; with shuffled codes only what was chosen", async ({
+  page,
+}) => {
+  await open(page);
+  await choose(page, /^What the study file holds:/, "without");
+  const [file] = await Promise.all([page.waitForEvent("download"), page.getByRole("button", { name: "Save the study file" }).click()]);
+  const path = (await file.path())!;
+  const parts = unzipSync(readFileSync(path));
+  expect(Object.keys(parts)).not.toContain("responses.csv");
+  expect(await app.verify(path)).toEqual({ code: 0, said: expect.stringMatching(/all agree\.$/) });
+  await page.goto(app.address);
+  await page.getByLabel("File of answers").setInputFiles(path);
+  await expect(page.getByText(/\d+ numbers \(b, SE, β, R², ΔR²\) of 3 ladders were worked out again .* and agree\./)).toBeVisible();
+  await page.getByRole("button", { name: "Open the study" }).click();
+  await expect(page).toHaveURL(/\/write-up$/);
+  await expect(paper(page)).toContainText("Hierarchical regression of Willingness to speak");
+  await expect(state(page)).toHaveText("Without respondents: every block shows what it was shared with.");
+  // and one with the answers of some variables
+  await open(page);
+  await choose(page, /^What the study file holds:/, "shuffled");
+  await page.getByText(/variables? of \d+ go along/).click();
+  await page.getByRole("checkbox", { name: "oral_exam" }).uncheck();
+  const [copy] = await Promise.all([page.waitForEvent("download"), page.getByRole("button", { name: "Save the study file" }).click()]);
+  await expect(page.getByText(/Saved\. Not in it, since what they need was not chosen: .*Oral exam/)).toBeVisible();
+  const shuffled = unzipSync(readFileSync((await copy.path())!));
+  const [head, ...rows] = strFromU8(shuffled["responses.csv"]!).trim().split("\n");
+  expect(head).not.toContain("oral_exam");
+  expect(rows).toHaveLength(440);
+  expect(strFromU8(shuffled["study.json"]!)).not.toContain("oral_exam");
+  expect(Object.keys(shuffled)).not.toContain("trail.json");
+  expect(await app.verify((await copy.path())!)).toEqual({ code: 0, said: expect.stringMatching(/all agree\.$/) });
+});
+
+test("a study file that is damaged, foreign or newer is refused with what is wrong, and nothing is kept", async ({ page }) => {
+  await open(page);
+  const [file] = await Promise.all([page.waitForEvent("download"), page.getByRole("button", { name: "Save the study file" }).click()]);
+  const whole = unzipSync(readFileSync((await file.path())!));
+  const manifest = JSON.parse(strFromU8(whole["study-file.json"]!));
+  const made = (own: object) => Buffer.from(zipSync({ ...whole, ...own }));
+  const named = (to: object) => ({ "study-file.json": strToU8(JSON.stringify({ ...manifest, ...to })) });
+  await page.goto(app.address);
+  const count = await page.getByRole("row").count();
+  const drop = (name: string, buffer: Buffer) =>
+    page.getByLabel("File of answers").setInputFiles({ name, mimeType: "application/zip", buffer });
+  const alert = page.getByRole("alert").filter({ hasText: "was not taken in" });
+  await drop("changed.zip", made({ "results.json": strToU8("{}") }));
+  await expect(alert).toContainText('The part "results.json" is not as it was when the file was made (its checksum differs).');
+  await drop("newer.zip", made(named({ version: 99 })));
+  await expect(alert).toContainText("was written by a newer version of Beta Step (file 99; this one reads up to 1)");
+  await drop("foreign.zip", made(named({ format: "something-else" })));
+  await expect(alert).toContainText("is not one of a study file of Beta Step");
+  await drop("cut.zip", made({}).subarray(0, 4000));
+  await expect(alert).toContainText("damaged or was cut short");
+  await page.reload();
+  expect(await page.getByRole("row").count()).toBe(count);
 });

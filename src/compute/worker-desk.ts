@@ -28,7 +28,11 @@ export function workerDesk(answer: (message: FromWorker, transfer: ArrayBuffer[]
   // each kind's analysis is loaded with its first job: the page waits for no other
   const analyses = new Map<string, Promise<AnyAnalysis>>();
   const analysisOf = (kind: string) => {
-    const known = analyses.get(kind) ?? askedKind(kind).load().then((loaded) => loaded.analysis); // prettier-ignore
+    const load = async (): Promise<AnyAnalysis> => {
+      if (kind !== "study-results") return (await askedKind(kind).load()).analysis;
+      return (await (await import("@/study/analyse/study-results-analysis")).studyResults()) as AnyAnalysis;
+    };
+    const known = analyses.get(kind) ?? load();
     analyses.set(kind, known);
     return known;
   };

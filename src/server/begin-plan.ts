@@ -2,7 +2,7 @@ import { randomUUID } from "node:crypto";
 import { z } from "zod";
 import { Title } from "@/study/model/names";
 import { emptyColumn } from "@/study/model/response-column";
-import { Study } from "@/study/model/study";
+import { Study, type StudyResponses } from "@/study/model/study";
 import { Variable } from "@/study/model/variable";
 import type { Database } from "./database";
 import { describe } from "./import-responses";
@@ -18,17 +18,21 @@ const SUMMARY = { numbers: 0, empties: 0, words: 0, low: null, high: null, whole
 
 /** A new study over responses that hold no row yet: the answers come in as the responses that replace them. */
 export async function beginPlan(db: Database, { name, codebook }: PlannedStudy): Promise<SavedStudy> {
+  const responses = await withoutAnswers(db, codebook, "no answers yet");
+  const study = Study.parse({ format: "beta-step-study", version: 1, name, responses, codebook });
+  return db.transaction((tx) => openStudy(tx, randomUUID(), study));
+}
+
+/** Responses without a row, with a column for each variable of a codebook. */
+export async function withoutAnswers(db: Database, codebook: readonly Variable[], fileName: string): Promise<StudyResponses> {
   const dataset = randomUUID();
-  const fileName = "no answers yet";
-  const study = Study.parse({ format: "beta-step-study", version: 1, name, responses: { dataset, fileName, rows: 0 }, codebook });
   const responses = responsesRepository(db);
   responses.begin(dataset, fileName);
   try {
-    const empty = (column: string) => emptyColumn(column, 0);
-    codebook.forEach((v, position) => responses.addColumn(dataset, position, empty(v.name)));
+    codebook.forEach((v, position) => responses.addColumn(dataset, position, emptyColumn(v.name, 0)));
     await describe(db, dataset, codebook.map((v) => ({ name: v.name, texts: "[]", summary: SUMMARY }))); // prettier-ignore
     responses.finish(dataset, { rows: 0, chunkRows: 65_536, options: { delimiter: ",", decimal: "." } }, { bytes: 0, sha256: "" });
-    return db.transaction((tx) => openStudy(tx, randomUUID(), study));
+    return { dataset, fileName, rows: 0 };
   } catch (error) {
     responses.abandon(dataset);
     throw error;

@@ -9,14 +9,13 @@ import { ImportFaultError } from "@/files/reading/import-fault";
 import { joinColumns } from "@/files/join-columns";
 import { openTable } from "@/files/reading/open-table";
 import { readTable, type TableData } from "@/files/reading/read-table";
+import type { GivenOptions } from "@/files/reading/understanding";
 import { understandFile } from "@/files/reading/understand-file";
 import { type Analyses, loadAnalyses, resultsDocument } from "@/study/analyse/results-document";
-import { type AnyAsked, type AnyKept, ASKED, KEPT } from "@/study/kinds/kinds";
-import { refKey, type WorkedOut } from "@/study/kinds/kind";
-import { asked, objectsOf } from "@/study/kinds/standing";
 import type { ResponseColumn } from "@/study/model/response-column";
-import { bootstrap, inParts, resampled, type RunJob } from "../replicates";
-import { JobError } from "../worker-pool";
+import type { RunJob } from "../replicates";
+import { workedOut } from "../worked-out";
+import type { WorkerPool } from "../worker-pool";
 import { threadCount, threadPool } from "./thread-pool";
 import { Study } from "@/study/model/study";
 import { NewerDocumentError, upgradeStudy } from "@/study/model/upgrade";
@@ -31,12 +30,27 @@ export class CallError extends Error {}
  */
 export async function computeFile(studyFile: string, dataFile: string) {
   const text = await read(studyFile);
+  const { data, columns, sha256 } = await readData(dataFile);
+  const study = parseStudy(text, studyFile, data);
+  const results = await computeStudy(study, columns);
+  return { ...results, data: { file: path.basename(dataFile), rows: data.rows, sha256 } };
+}
+
+/** Every result of a study on columns that were read. */
+export async function computeStudy(study: Study, columns: ReadonlyMap<string, ResponseColumn>) {
+  const analyses = await loadAnalyses();
+  const worked = await onThreads(study, [...columns.values()], analyses);
+  return resultsDocument(study, (name) => columns.get(name), analyses, worked);
+}
+
+/** A file of answers as columns. @param given what is known of how it is written @throws CallError */
+export async function readData(dataFile: string, given: Pick<GivenOptions, "decimal"> = {}) {
   const hash = createHash("sha256");
   const chunks: ColumnChunk[] = [];
   let data: TableData;
   try {
     for await (const piece of createReadStream(dataFile)) hash.update(piece as Buffer);
-    const { options, fault } = await understandFile(dataFile);
+    const { options, fault } = await understandFile(dataFile, given);
     if (fault) throw new ImportFaultError(fault.code, fault.message);
     const file = await openTable(dataFile);
     data = await readTable(file, options, (chunk) => chunks.push(chunk)).finally(() => file.close());
@@ -45,52 +59,19 @@ export async function computeFile(studyFile: string, dataFile: string) {
     throw fileError(error, dataFile);
   }
   const columns = joinColumns(data, chunks);
-  const study = parseStudy(text, studyFile, data);
-  const analyses = await loadAnalyses();
-  const worked = await workedOut(study, [...columns.values()], analyses);
-  const results = resultsDocument(study, (name) => columns.get(name), analyses, worked);
-  return { ...results, data: { file: path.basename(dataFile), rows: data.rows, sha256: hash.digest("hex") } };
+  return { data, columns, sha256: hash.digest("hex") };
 }
 
-/** In smaller data what can be dealt out is done sooner than threads are started. */
-const MANY_ROWS = 20_000;
-
-type Computed = AnyKept & AnyAsked;
-const COMPUTED = KEPT.filter((kind): kind is Computed => ASKED.some((one) => one.kind === kind.kind));
-
-/** What takes long of every object, on all processors. What is refused has none: its refusal stands in the results. */
-async function workedOut(study: Study, columns: ResponseColumn[], analyses: Analyses): Promise<Map<string, WorkedOut>> {
-  const rows = columns[0]?.values.length ?? 0;
-  const file = columns.map((column) => column.name);
-  const worked = new Map<string, WorkedOut>();
-  const long = COMPUTED.flatMap((kind) => {
-    const analysis = analyses.get(kind.kind)!;
-    return objectsOf(study, kind).flatMap((object) => {
-      const { context, spec } = asked(kind.kind, object, study, file);
-      const wanted = kind.replicating?.(spec) ?? null;
-      const how = wanted?.onRequest ? null : wanted;
-      const dealt = rows > MANY_ROWS && analysis.dealt ? kind.joined : undefined;
-      const key = refKey({ kind: kind.kind, id: kind.idOf(object) });
-      return how || dealt ? [{ key, how, dealt, ground: { context, rows, of: { kind: kind.kind, spec } } }] : [];
-    });
-  });
-  if (long.length === 0) return worked;
-  const pool = threadPool();
-  const run: RunJob = (job) => pool.run(job, "data", columns);
+/** What takes long of every object, on all processors. */
+async function onThreads(study: Study, columns: ResponseColumn[], analyses: Analyses) {
+  const ground = { rows: columns[0]?.values.length ?? 0, file: columns.map((column) => column.name) };
+  let pool: WorkerPool | null = null;
+  const run: RunJob = (job) => (pool ??= threadPool()).run(job, "data", columns);
   try {
-    for (const { key, how, dealt, ground } of long) {
-      try {
-        const intervals = how && (await bootstrap(run, resampled(ground, true), how, how.compared, threadCount()));
-        const pieces = dealt && (await inParts(run, ground, dealt, threadCount()));
-        worked.set(key, { ...(intervals && { intervals }), ...(pieces != null && { dealt: pieces }) });
-      } catch (error) {
-        if (!(error instanceof JobError) || !error.refused) throw error; // a refusal stands in the results
-      }
-    }
+    return await workedOut(study, ground, analyses, run, threadCount());
   } finally {
-    pool.close();
+    (pool as WorkerPool | null)?.close();
   }
-  return worked;
 }
 
 async function read(file: string): Promise<string> {

@@ -2,6 +2,8 @@ import { z } from "zod";
 import type { Replicates } from "@/core/resampling/resampler";
 import type { Jackknife, Limits } from "@/study/analyse/resampling";
 import { ASKED, type AskedName, type ResultOf, type SpecOf } from "@/study/kinds/kinds";
+import type { ResultsDocument } from "@/study/analyse/results-document";
+import type { StudyResultsSpec } from "@/study/analyse/study-results-analysis";
 import { StudyContext } from "@/study/model/context";
 import { Seed } from "@/study/model/ladder";
 
@@ -50,6 +52,8 @@ const SHARED = [
     by: z.enum(["bca", "percentile"]),
     confidence: z.number(),
   }),
+  /** Every result of a study, for a study file. The study was parsed where it came in. */
+  z.strictObject({ kind: z.literal("study-results"), ...Ground, spec: z.custom<StudyResultsSpec>((of) => typeof (of as StudyResultsSpec | null)?.study === "object") }), // prettier-ignore
 ] as const;
 type Shared = z.infer<(typeof SHARED)[number]>;
 
@@ -70,4 +74,5 @@ export type JobResults = { [K in AskedName]: ResultOf<K> } & {
   limits: Limits[];
   parts: number;
   part: unknown;
+  "study-results": ResultsDocument;
 };

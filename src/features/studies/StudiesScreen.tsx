@@ -5,7 +5,8 @@ import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { ArrivedFile } from "@/features/study/upload/ArrivedFile";
 import { FileDrop } from "@/features/study/upload/FileDrop";
-import type { Arrived } from "@/features/study/upload/upload-client";
+import { ArrivedStudy } from "@/features/study/upload/ArrivedStudy";
+import type { Arrived, ArrivedStudyFile } from "@/features/study/upload/upload-client";
 import { counted } from "@/study/report/format-number";
 import { Masthead } from "@/ui/parts/Masthead";
 import { BeginPlan } from "./BeginPlan";
@@ -25,13 +26,16 @@ export function StudiesScreen(props: {
   const { studies } = props;
   const router = useRouter();
   const { end, fault } = useStudyEnd();
+  const [whole, setWhole] = useState<ArrivedStudyFile | null>(null);
   const [file, setFile] = useState<Arrived | null>(null);
   const [shown, away] = [studies.filter((s) => !s.putAway), studies.filter((s) => s.putAway)];
   return (
     <>
       <Masthead />
       <main className={css.home}>
-        {file ? (
+        {whole ? (
+          <ArrivedStudy file={whole} onOpened={(id) => router.push(`/studies/${id}/write-up`)} onClose={() => setWhole(null)} />
+        ) : file ? (
           <ArrivedFile
             file={file}
             purpose={{ kind: "study" }}
@@ -45,13 +49,14 @@ export function StudiesScreen(props: {
             <h1>From questionnaire answers to tested theory, one step at a time.</h1>
             <FileDrop
               words="Drop your answers here to begin a study, or"
-              hint="CSV or TSV, XLSX, ODS, JSON rows, or a data package (ZIP). One row a respondent. You see how it is read before anything is kept; the file stays on this machine."
+              hint="CSV or TSV, XLSX, ODS, JSON rows, a data package (ZIP), or a study file (ZIP). One row a respondent. You see how it is read before anything is kept; the file stays on this machine."
               onArrived={setFile}
+              onStudyFile={setWhole}
             />
             <BeginPlan />
           </>
         )}
-        {!file && studies.length === 0 && <Greeting />}
+        {!file && !whole && studies.length === 0 && <Greeting />}
         {shown.length > 0 && (
           <table className={css.table}>
             <caption className="visually-hidden">Studies on this machine</caption>

@@ -211,7 +211,7 @@ function TableText({ what, words }: { what: BlockOf<"table">; words: string }) {
   if (!what.shown) return null;
   const table = what.shown as PrintTable;
   return (
-    <div className={css.table} role="region" aria-label={words}>
+    <div className={css.table}>
       <Caption words={words} title={table.title} />
       <div className={css.scroll} tabIndex={0} role="group" aria-label={`${words}, numbers`}>
         <PrintedTable table={table} className={css.numbers} testId={words.toLowerCase().replace(" ", "-")} />
@@ -225,7 +225,7 @@ function FigureText({ what, words, source }: { what: BlockOf<"figure">; words: s
   const now = FIGURES[what.of.kind].draw(what.of, source);
   if (!what.shown) return null;
   return (
-    <figure className={css.figure} aria-label={words}>
+    <figure className={css.figure}>
       <Caption words={words} title={what.shown.title as Words} />
       {now ? chartOf(now.drawing) : <p className="quiet">What it draws is not there. It showed: {what.shown.marks.join("; ")}.</p>}
       <Below note={what.shown.note as Words} own={what.note} />

@@ -9,7 +9,7 @@ import Text from "@tiptap/extension-text";
 import { UndoRedo } from "@tiptap/extensions";
 import { EditorContent, useEditor } from "@tiptap/react";
 import { Suggestion, type SuggestionProps } from "@tiptap/suggestion";
-import { useRef, useState, useSyncExternalStore } from "react";
+import { useEffect, useRef, useState, useSyncExternalStore } from "react";
 import type { Prose } from "@/study/model/block";
 import { plain, runsOf, type Words } from "@/study/report/words";
 import { Said } from "@/ui/parts/Said";
@@ -148,7 +148,6 @@ export default function ProseEditor(props: {
     extensions,
     immediatelyRender: false,
     content: editorDocument(props.prose, props.numberOf),
-    autofocus: "end",
     editorProps: {
       attributes: { role: "textbox", "aria-multiline": "true", "aria-label": props.label, class: css.writing! },
       handleKeyDown: (_, event) => {
@@ -159,6 +158,12 @@ export default function ProseEditor(props: {
     },
     onBlur: () => leave(),
   });
+  // at once, and not in the next frame: a key that is pressed meanwhile would find the caret elsewhere
+  useEffect(() => {
+    if (!editor) return;
+    editor.commands.setTextSelection(editor.state.doc.content.size);
+    editor.view.focus();
+  }, [editor]);
   /** Writing that is left is kept: undo takes it back. */
   const leave = (): boolean => {
     if (done.current || !editor) return true;

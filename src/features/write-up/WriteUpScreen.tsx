@@ -1,7 +1,7 @@
 "use client";
 
 import { closestCenter, DndContext, type DragEndEvent, KeyboardSensor, PointerSensor, useSensor, useSensors } from "@dnd-kit/core";
-import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from "@dnd-kit/sortable";
+import { SortableContext, verticalListSortingStrategy } from "@dnd-kit/sortable";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { useStudy } from "@/features/study/study-context";
 import { useReplicates } from "@/features/study/use-replicates";
@@ -21,6 +21,8 @@ import { blockName } from "./block-names";
 import { BlockView } from "./BlockView";
 import { DocumentsOut } from "./DocumentsOut";
 import type { Quotable } from "./ProseEditor";
+import { oneFurther } from "./one-further";
+import { StudyFileOut } from "./StudyFileOut";
 import { type DrawnKind, useSource, withDrawn } from "./use-source";
 import css from "./write-up.module.css";
 
@@ -28,7 +30,7 @@ const now = () => new Date().toISOString();
 
 /** The article of a study: blocks in order, composed at first from what the study holds, then the person's. What a block shows stays until it is brought up to date. */
 export function WriteUpScreen() {
-  const { study, store, title } = useStudy();
+  const { study, store, title, dataset } = useStudy();
   const [replicates, setReplicates] = useState<ReadonlyMap<string, ReplicateIntervals | null>>(new Map());
   const { source, waiting, drawing } = useSource(replicates);
   const kept = study.blocks;
@@ -47,7 +49,9 @@ export function WriteUpScreen() {
     tried.current = true;
     store.edit(...keepBegun(begun(source, now()), kept));
   }, [composed, whole, worthKeeping, source, kept, store]);
-  const standing = useMemo(() => new Standing(source, !whole), [source, whole]);
+  // a copy without respondents has nothing to be held against
+  const shared = composed && dataset.rows === 0;
+  const standing = useMemo(() => new Standing(source, !whole || shared), [source, whole, shared]);
   const stands = useMemo(() => new Map(kept.map((block) => [block.id, standing.of(block)])), [kept, standing]);
   const numberOf = useMemo(() => numbering(blocks), [blocks]);
   const standOf = (block: Block): BlockStand => stands.get(block.id) ?? { state: "current" };
@@ -105,7 +109,7 @@ export function WriteUpScreen() {
   };
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+    useSensor(KeyboardSensor, { coordinateGetter: oneFurther }),
   );
   const at = kept.findIndex(({ id }) => id === focus);
   const focused = kept[at];
@@ -126,11 +130,13 @@ export function WriteUpScreen() {
       <main className={page.sheet} aria-busy={!whole}>
         <p className={css.ways}>
           <span role="status" data-testid="write-up-state">
-            {!whole
-              ? `Working out ${counted(waiting, "result")} …`
-              : changed.length > 0
-                ? `${counted(changed.length, "block is", "blocks are")} out of date.`
-                : "Every number is as it stands now."}
+            {shared
+              ? "Without respondents: every block shows what it was shared with."
+              : !whole
+                ? `Working out ${counted(waiting, "result")} …`
+                : changed.length > 0
+                  ? `${counted(changed.length, "block is", "blocks are")} out of date.`
+                  : "Every number is as it stands now."}
           </span>
           {whole && changed.length > 0 && (
             <button type="button" className="link" onClick={() => bring(changed)}>
@@ -139,6 +145,7 @@ export function WriteUpScreen() {
           )}
         </p>
         <DocumentsOut manuscript={() => manuscriptOf(study.name, blocks, source)} ready={whole || composed} stale={changed.length} />
+        <StudyFileOut source={source} ready={whole} />
         <article className={css.paper} aria-label="Manuscript">
           <h1>{study.name}</h1>
           <DndContext

@@ -14,6 +14,7 @@ import { changeResults } from "./change-results";
 import { stepComparison } from "./comparison-results";
 import type { Beyond } from "@/core/diagnostics/residual-tests";
 import { ladderFigures, type ReplicateIntervals } from "../model/replicate-intervals";
+import { ladderMoments } from "./ladder-moments";
 import { sampleResults } from "./sample-results";
 
 const METHODS = {
@@ -78,6 +79,7 @@ export function ladderResults(ladder: Ladder, fitted: FittedLadder, columns: Stu
     ),
     marginal_means: byStep(tables, (_, k) => meansOfStep(models, k, chosen, ladder)),
     comparison: stepComparison(ladder, models, fitted.sample, columns),
+    moments: ladderMoments(models),
     bootstrap: bootstrapResults(ladder, worked.intervals),
     ...caseResults(ladder, models, fitted.sample, columns, worked.beyond),
   };

@@ -26,21 +26,24 @@ export type ResultsDocument = {
 /** How everything is computed, by kind. */
 export type Analyses = ReadonlyMap<string, AnyAnalysis>;
 
-/** Loads all of them. */
+/** Loads those of everything that a study keeps. */
 export async function loadAnalyses(): Promise<Analyses> {
-  return new Map(await Promise.all(ASKED.map(async (kind) => [kind.kind, (await kind.load()).analysis] as const)));
+  const kept = ASKED.filter(({ kind }) => KEPT.some((one) => one.kind === kind));
+  return new Map(await Promise.all(kept.map(async (kind) => [kind.kind, (await kind.load()).analysis] as const)));
 }
 
 /**
  * Every object of a study that has results, at full precision, under stable names. Null: not available; the reason stands
  * in `notes` or `refusal`.
  * @param worked by kind and id: what takes long and was worked out beforehand
+ * @param progress told how many objects of how many are done; may throw to stop it
  */
 export function resultsDocument(
   study: Study,
   responses: ResponseSource,
   analyses: Analyses,
   worked: ReadonlyMap<string, WorkedOut> = new Map(),
+  progress: (done: number, of: number) => void = () => {},
 ): ResultsDocument {
   const shelves = new Map<string, Map<string, unknown>>();
   const columns = new StudyColumns(study, responses);
@@ -57,10 +60,13 @@ export function resultsDocument(
       return shelf as Map<string, T>;
     },
   };
+  const all = KEPT.reduce((sum, kind) => sum + (analyses.get(kind.kind)?.results ? objectsOf(study, kind).length : 0), 0);
+  let done = 0;
   const sections = KEPT.flatMap((kind) => {
     const analysis = analyses.get(kind.kind);
     if (!analysis?.results) return [];
     const parts = objectsOf(study, kind).flatMap((object) => {
+      progress(done++, all);
       const id = kind.idOf(object);
       const own = worked.get(refKey({ kind: kind.kind, id })) ?? {};
       const part = partOf(() => analysis.results!(object, desk, own));

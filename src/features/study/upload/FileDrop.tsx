@@ -2,7 +2,7 @@
 
 import { Button } from "antd";
 import { type DragEvent, type ReactNode, useRef, useState } from "react";
-import { type Arrived, sendFile } from "./upload-client";
+import { type Arrived, type ArrivedStudyFile, discard, sendFile } from "./upload-client";
 import css from "./upload.module.css";
 
 const ACCEPT = ".csv,.tsv,.txt,.xlsx,.ods,.json,.jsonl,.zip,text/csv";
@@ -13,11 +13,14 @@ export function FileDrop({
   hint,
   small,
   onArrived,
+  onStudyFile,
 }: {
   words: ReactNode;
   hint: ReactNode;
   small?: boolean;
   onArrived: (file: Arrived) => void;
+  /** Where a whole study can be opened; left out where it cannot. */
+  onStudyFile?: (file: ArrivedStudyFile) => void;
 }) {
   const [over, setOver] = useState(false);
   const [sending, setSending] = useState<{ name: string; share: number } | null>(null);
@@ -33,6 +36,13 @@ export function FileDrop({
     const sent = await sendFile(file, (share) => setSending({ name: file.name, share }), stop.current.signal);
     setSending(null);
     if (sent.status === "arrived") onArrived(sent.file);
+    if (sent.status === "study-file") {
+      if (onStudyFile) onStudyFile(sent.file);
+      else {
+        discard(sent.file.id);
+        setMessage(`${file.name} is a study file: open it from the list of studies.`);
+      }
+    }
     if (sent.status === "refused") setMessage(`${file.name} was not taken in. ${sent.message}`);
   };
   const drop = (event: DragEvent) => {

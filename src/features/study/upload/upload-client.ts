@@ -7,8 +7,20 @@ import { StagedResponses } from "@/study/prepare/staged-responses";
 const Arrived = z.strictObject({ id: z.string(), name: z.string(), understanding: Understanding });
 export type Arrived = z.infer<typeof Arrived>;
 
+/** A study file that has arrived: what it holds, in words. */
+const ArrivedStudyFile = z.strictObject({
+  id: z.string(),
+  name: z.string(),
+  studyFile: z.strictObject({ name: z.string(), said: z.array(z.string()) }),
+});
+export type ArrivedStudyFile = z.infer<typeof ArrivedStudyFile>;
+
 /** What came of sending a file: what was understood, or a sentence that says why not. */
-export type Sent = { status: "arrived"; file: Arrived } | { status: "refused"; message: string } | { status: "stopped" };
+export type Sent =
+  | { status: "arrived"; file: Arrived }
+  | { status: "study-file"; file: ArrivedStudyFile }
+  | { status: "refused"; message: string }
+  | { status: "stopped" };
 
 const Fault = z.looseObject({ code: z.string(), message: z.string() });
 const Line = z.union([
@@ -59,6 +71,8 @@ export function discard(id: string): void {
 function readAnswer(status: number, text: string): Sent {
   try {
     const body: unknown = JSON.parse(text);
+    const whole = ArrivedStudyFile.safeParse(body);
+    if (whole.success) return { status: "study-file", file: whole.data };
     if (status === 200 || status === 201) return { status: "arrived", file: Arrived.parse(body) };
     const fault = Fault.safeParse(body);
     return { status: "refused", message: fault.success ? fault.data.message : BROKEN };
@@ -68,7 +82,8 @@ function readAnswer(status: number, text: string): Sent {
 }
 
 /** What a file is to become. */
-export type Purpose = { kind: "study" } | { kind: "append"; study: string } | { kind: "replace"; study: string; key: string | null };
+export type Purpose =
+  { kind: "study" } | { kind: "study-file" } | { kind: "append"; study: string } | { kind: "replace"; study: string; key: string | null };
 
 /** What came of taking a file in. */
 export type Taken =
@@ -77,10 +92,10 @@ export type Taken =
   | { status: "refused"; code: string; message: string }
   | { status: "stopped" };
 
-/** Has the whole file read. @param progress rows read so far */
+/** Has the whole file read. @param options null for a study file, which says itself how it is read @param progress rows read so far */
 export async function takeFile(
   id: string,
-  options: TableOptions,
+  options: TableOptions | null,
   as: Purpose,
   progress: (rows: number) => void,
   signal: AbortSignal,
@@ -89,7 +104,7 @@ export async function takeFile(
     const response = await fetch(`/api/uploads/${id}/take`, {
       method: "POST",
       headers: { "content-type": "application/json" },
-      body: JSON.stringify({ options, as }),
+      body: JSON.stringify({ ...(options && { options }), as }),
       signal,
     });
     if (!response.ok || !response.body) {

@@ -1,17 +1,21 @@
 import { z } from "zod";
+import { ImportFaultError } from "@/files/reading/import-fault";
 import { TableOptions } from "@/files/reading/table-options";
 import { database } from "@/server/database";
 import { stageAppend, stageReplace } from "@/server/further-responses";
 import { readJson } from "@/server/http/read-json";
 import { faultOf, route } from "@/server/http/route";
 import { beginStudy, type Watch } from "@/server/import-responses";
+import { takeStudyFile } from "@/server/study-file";
 import { discardUpload, findUpload, type Upload } from "@/server/uploads";
 import { VariableName } from "@/study/model/names";
 
 const Body = z.strictObject({
-  options: TableOptions,
+  /** Of a study file none are asked: it says itself how it is read. */
+  options: TableOptions.optional(),
   as: z.discriminatedUnion("kind", [
     z.strictObject({ kind: z.literal("study") }),
+    z.strictObject({ kind: z.literal("study-file") }),
     z.strictObject({ kind: z.literal("append"), study: z.string() }),
     z.strictObject({ kind: z.literal("replace"), study: z.string(), key: VariableName.nullable() }),
   ]),
@@ -47,6 +51,8 @@ export const POST = route<{ uploadId: string }>("uploads.take", async (request, 
 
 async function take(upload: Upload, { options, as }: z.infer<typeof Body>, watch: Watch) {
   const db = database();
+  if (as.kind === "study-file") return { kind: "study", id: (await takeStudyFile(db, upload, watch)).id };
+  if (!options) throw new ImportFaultError("malformed-request", "It was not said how the file is to be read. Drop it again.");
   if (as.kind === "study") return { kind: "study", id: (await beginStudy(db, upload, options, watch)).id };
   if (as.kind === "append") return stageAppend(db, as.study, upload, options, watch);
   return stageReplace(db, as.study, upload, options, as.key, watch);
