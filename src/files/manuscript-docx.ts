@@ -21,7 +21,7 @@ import {
 } from "docx";
 import type { Manuscript, PrintedBlock } from "@/study/report/document/manuscript";
 import type { PrintTable } from "@/study/report/print-table";
-import { plain, runsOf, type Words } from "@/study/report/words";
+import { plain, runsOf, unbroken, type Words } from "@/study/report/words";
 import { alternativeText } from "./manuscript-html";
 
 /** Paper that a document is set on, in twentieths of a point. */
@@ -94,7 +94,7 @@ function runsFor(words: Words, how: { size?: number; bold?: boolean; italic?: bo
   return runsOf(words).flatMap((run) => {
     if (run.as === "reference") return field(`REF ${bookmark(run.to)} \\h`, run.text, size === undefined ? {} : { size });
     return new TextRun({
-      text: run.text,
+      text: unbroken(run.text),
       ...(size === undefined ? {} : { size }),
       ...(bold ? { bold } : {}),
       ...((run.as === "italic") === italic ? {} : { italics: true }),

@@ -1,5 +1,5 @@
 import type { PrintTable } from "@/study/report/print-table";
-import { plain, runsOf, type Words } from "@/study/report/words";
+import { plain, runsOf, unbroken, type Words } from "@/study/report/words";
 
 /** Three rules and no more. */
 export const TABLE_STYLE = `table{border-collapse:collapse;border-top:1.5px solid;border-bottom:1.5px solid}
@@ -60,7 +60,7 @@ export function wordsAsHtml(words: Words): string {
   const tags = { italic: "i", superscript: "sup" };
   return runsOf(words)
     .map((run) => {
-      if (run.as === null) return escaped(run.text);
+      if (run.as === null) return escaped(unbroken(run.text));
       if (run.as === "reference") return `<a href="#${escaped(run.to)}">${escaped(run.text)}</a>`;
       return `<${tags[run.as]}>${escaped(run.text)}</${tags[run.as]}>`;
     })

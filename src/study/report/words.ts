@@ -68,6 +68,9 @@ export function plain(given: Words): string {
   return typeof given === "string" ? given : given.map((piece) => (typeof piece === "string" ? piece : piece.text)).join("");
 }
 
+/** A statistic does not break across lines: its spaces are hard ones. */
+export const unbroken = (text: string): string => text.replace(/ ([=<]) /g, "\u00a0$1\u00a0").replace(/ (%)/g, "\u00a0$1");
+
 /** The pieces of words in order, plain ones without a look. */
 export function runsOf(given: Words): ({ readonly text: string; readonly as: null } | Run | Reference)[] {
   const pieces = typeof given === "string" ? [given] : given;

@@ -57,5 +57,7 @@ const bare = (markup: string) => markup.replace(/<[^>]*>/g, "");
 
 /** Tokens by their values; quotation marks inside an attribute become single ones. */
 function valued(markup: string): string {
-  return markup.replace(/var\((--[\w-]+)\)/g, (_, name: string) => (TOKENS[name] ?? "").replaceAll('"', "'"));
+  // what is the colour of the page stands on white in a file
+  const value = (name: string) => (name === "--paper" ? "#ffffff" : (TOKENS[name] ?? ""));
+  return markup.replace(/var\((--[\w-]+)\)/g, (_, name: string) => value(name).replaceAll('"', "'"));
 }

@@ -1,7 +1,7 @@
 import { type Block, type BlockContent, BlockContent as Content, sourceKey } from "../../model/block";
 import { newId } from "../../model/new-id";
-import type { PrintedCells } from "../../model/printed";
 import { listed } from "../format-number";
+import { keptCells } from "../print-table";
 import { FIGURES } from "./figures";
 import { worksUsed } from "./references";
 import { composedSentences } from "./paragraphs";
@@ -30,7 +30,7 @@ export function filled(what: BlockContent, source: Source): BlockContent | null 
     }
     case "table": {
       const shown = TABLES[what.of.kind].print(what.of, what.options, source);
-      return shown && { ...what, shown: shown as PrintedCells };
+      return shown && { ...what, shown: keptCells(shown) };
     }
     case "figure": {
       const now = FIGURES[what.of.kind].draw(what.of, source);

@@ -1,6 +1,6 @@
 import type { Block, BlockContent, BlockOf, Prose, ProsePiece } from "../../model/block";
 import type { PrintedCells, PrintedFigure } from "../../model/printed";
-import type { PrintTable } from "../print-table";
+import { keptCells, type PrintTable } from "../print-table";
 import { plain, type Words } from "../words";
 import { FIGURES } from "./figures";
 import { namesIn, NumberFinder } from "./numbers-in";
@@ -80,10 +80,9 @@ export class Standing {
   private ofTable(what: BlockOf<"table">): BlockStand {
     const now = TABLES[what.of.kind].print(what.of, what.options, this.source);
     if (!now) return this.absent();
-    const changes = tableChanges(what.shown, now);
-    return changes.length === 0
-      ? { state: "current" }
-      : { state: "changed", changes, wording: [], fresh: { ...what, shown: now as PrintedCells } };
+    const kept = keptCells(now);
+    const changes = tableChanges(what.shown, kept as PrintTable);
+    return changes.length === 0 ? { state: "current" } : { state: "changed", changes, wording: [], fresh: { ...what, shown: kept } };
   }
 
   private ofFigure(what: BlockOf<"figure">): BlockStand {

@@ -172,6 +172,3 @@ export function toldImportance({ study, importance }: Source, id: string | undef
   const told = own && importance.get(own.id);
   return ladder && told?.status === "told" ? { importance: own!, ladder, told } : null;
 }
-
-/** Objects of the study that a manuscript tells of, by kind. */
-export const SOURCE_KINDS = ["scale", "ladder", "probe", "means", "groups", "structure", "search", "importance"] as const;

@@ -97,7 +97,7 @@ export const TABLES: Readonly<Record<TableKind, TableDefinition>> = {
       if (!probed) return null;
       const { probe, reading, result, ladder } = probed;
       const mark = exploratoryMark(ladder, result.sample.rowsUsed);
-      return markedTable(probeTable(probe, reading, result, ladder.name, source.title, options), mark);
+      return markedTable(probeTable(probe, reading, result, ladder.name, source.title, { ...options, said: false }), mark);
     },
   },
   groups: {
@@ -107,7 +107,10 @@ export const TABLES: Readonly<Record<TableKind, TableDefinition>> = {
       const compared = comparedGroups(source, of.ids[0]);
       if (!compared) return null;
       const { groups, result, beside, ladder } = compared;
-      return markedTable(groupsTable(groups, result, beside, ladder.name, source.title), exploratoryMark(ladder, result.sample.rowsUsed));
+      return markedTable(
+        groupsTable(groups, result, beside, ladder.name, source.title, false),
+        exploratoryMark(ladder, result.sample.rowsUsed),
+      );
     },
   },
   means: {
@@ -117,7 +120,10 @@ export const TABLES: Readonly<Record<TableKind, TableDefinition>> = {
       const found = toldMeans(source, of.ids[0]);
       if (!found) return null;
       const { means, told, ladder } = found;
-      return markedTable(meansTable(means, told, ladder.name, source.title, options), exploratoryMark(ladder, told.sample.rowsUsed));
+      return markedTable(
+        meansTable(means, told, ladder.name, source.title, { ...options, said: false }),
+        exploratoryMark(ladder, told.sample.rowsUsed),
+      );
     },
   },
   loadings: {

@@ -7,10 +7,20 @@ import { columnTitle } from "./coefficient-words";
 import { type Compared, groupsRows, type GroupsBeside, toldDifferences } from "./groups-rows";
 import { groupName, METRIC_WORDS, printIn, whatTheGroupsSay } from "./groups-words";
 
-const ERRORS = { classical: "classical", hc3: "HC3", cluster: "cluster-robust (CR1)" } as const;
+const ERRORS = { classical: "Classical", hc3: "HC3", cluster: "Cluster-robust (CR1)" } as const;
 
-/** Coefficients of every group beside each other with the surest difference, then every difference, as a journal prints them. */
-export function groupsTable(groups: Groups, result: Compared, beside: GroupsBeside, ladder: string, title: Titles): PrintTable {
+/**
+ * Coefficients of every group beside each other with the surest difference, then every difference, as a journal prints them.
+ * @param said false: what they say stands beside the table, and not again below it
+ */
+export function groupsTable(
+  groups: Groups,
+  result: Compared,
+  beside: GroupsBeside,
+  ladder: string,
+  title: Titles,
+  said = true,
+): PrintTable {
   const print = printIn(groups.metric);
   const name = (g: number) => groupName(result.groups[g]!.levels, groups.variable, title);
   const rows = groupsRows(result, groups.metric, beside, title);
@@ -50,6 +60,6 @@ export function groupsTable(groups: Groups, result: Compared, beside: GroupsBesi
         ),
       },
     ],
-    note: `${ERRORS[result.errors]} standard errors; ${formatPercent(result.confidence)} intervals in brackets${beside.boot ? `, from ${beside.boot.replicates} replicates within groups` : ""}; centred by the means of all. ${whatTheGroupsSay(groups, result, beside, title).map(plain).join(" ")}`,
+    note: `${ERRORS[result.errors]} standard errors; ${formatPercent(result.confidence)} intervals in brackets${beside.boot ? `, from ${beside.boot.replicates} replicates within groups` : ""}; centred by the means of all.${said ? ` ${whatTheGroupsSay(groups, result, beside, title).map(plain).join(" ")}` : ""}`,
   };
 }

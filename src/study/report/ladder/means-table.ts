@@ -49,6 +49,6 @@ export function meansTable(
         ]),
       },
     ],
-    note: words`Numbers at their means, other categories at equal weights. ${whatTheMeansSay(means, reading, told, title).map(plain).join(" ")}${of.stars ? words` ${STARS}` : ""}`,
+    note: words`Numbers at their means, other categories at equal weights.${options.said === false ? "" : ` ${whatTheMeansSay(means, reading, told, title).map(plain).join(" ")}`}${of.stars ? words` ${STARS}` : ""}`,
   };
 }

@@ -12,10 +12,13 @@ import { whatTheProbeSays } from "./probe-words";
 
 type Probed = Extract<ProbeResult, { status: "probed" }>;
 
-const ERRORS = { classical: "classical", hc3: "HC3", cluster: "cluster-robust (CR1)" } as const;
+const ERRORS = { classical: "Classical", hc3: "HC3", cluster: "Cluster-robust (CR1)" } as const;
 
 /** How rows with an estimate each are told: which of SE, interval, p and stars. */
-export type TestedOptions = Pick<TableOptions, "spread" | "tests">;
+export type TestedOptions = Pick<TableOptions, "spread" | "tests"> & {
+  /** False: what it says stands beside the table, and not again below it. */
+  said?: boolean;
+};
 export const ALL_TOLD: TestedOptions = { spread: "both", tests: "p" };
 
 /** Which columns that leaves. */
@@ -69,6 +72,6 @@ export function probeTable(
       ...(told.interval ? [`${percent} CI`] : []),
     ],
     sections: sections.filter((s) => s.rows.length > 0),
-    note: words`${ERRORS[ground.of.kind]} standard errors; other predictors at their means, categories at equal weights. Near: respondents within half an SD, or at the level. ${whatTheProbeSays(probe, reading, result, title).map(plain).join(" ")}${told.stars ? words` ${STARS}` : ""}`,
+    note: words`${ERRORS[ground.of.kind]} standard errors; other predictors at their means, categories at equal weights. Near: respondents within half an SD, or at the level.${options.said === false ? "" : ` ${whatTheProbeSays(probe, reading, result, title).map(plain).join(" ")}`}${told.stars ? words` ${STARS}` : ""}`,
   };
 }
