@@ -81,6 +81,6 @@ test("groups: coefficients, differences the way round in which they are positive
   same(chi.statistic, own.omnibus.one_term.x.chi2);
   same(rows.find((r) => r.column === "all" && r.what!.includes("(F)"))!.statistic, own.omnibus.pooled_F.F);
   const html = tableAsHtml(groupsTable(groups, result, NONE, "L", (name, level) => level ?? name));
-  expect(html).toContain("<i>z</i> = ");
+  expect(html).toContain("<i>z</i>\u00a0=\u00a0");
   expect(html).toMatch(/as one model <i>F<\/i>\(\d+, 78\)/);
 });

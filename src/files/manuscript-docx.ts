@@ -147,11 +147,14 @@ function rowOf(cells: readonly Cell[], size: number, lines: { top?: boolean; bot
 function widths(table: PrintTable, whole: number): number[] {
   const longest = table.head.map((head, i) => {
     const cells = table.sections.flatMap(({ rows }) => rows.map((row) => plain(row[i] ?? "").length));
-    return Math.min(i === 0 ? 34 : 40, Math.max(plain(head).length, ...cells, 4)) + 1;
+    return Math.min(i === 0 ? 34 : 40, Math.max(plain(head).length, ...cells, 6)) + 1;
   });
   const sum = longest.reduce((a, b) => a + b, 0);
   return longest.map((length) => Math.floor((whole * length) / sum));
 }
+
+/** A column of words stands at the left, one of numbers at the right. */
+const isWords = (table: PrintTable, i: number) => i === 0 || table.sections.some(({ rows }) => rows.some((row) => plain(row[i] ?? "").replace(/[^\p{L}]/gu, "").length > 12)); // prettier-ignore
 
 /** A real table with three rules, its headings repeated on every page. */
 function tableOf(table: PrintTable, whole: number): Table {
@@ -159,10 +162,11 @@ function tableOf(table: PrintTable, whole: number): Table {
   const size = columns > 9 ? 16 : columns > 7 ? 18 : 20;
   const own = widths(table, whole);
   const over = table.over ? [rowOf(table.over.map(({ words, columns: span }): Cell => ({ words, columns: span, bottom: words !== "" })), size, { top: true, head: true })] : []; // prettier-ignore
-  const head = rowOf(table.head.map((words, i): Cell => ({ words, left: i === 0 })), size, { top: over.length === 0, bottom: true, head: true }); // prettier-ignore
+  const left = table.head.map((_, i) => isWords(table, i));
+  const head = rowOf(table.head.map((words, i): Cell => ({ words, left: left[i]! })), size, { top: over.length === 0, bottom: true, head: true }); // prettier-ignore
   const body = table.sections.flatMap(({ heading, rows }) => [
     ...(heading === "" ? [] : [{ cells: [{ words: heading, columns, left: true }] as Cell[] }]),
-    ...rows.map((row) => ({ cells: row.map((words, i): Cell => ({ words, left: i === 0 })) })),
+    ...rows.map((row) => ({ cells: row.map((words, i): Cell => ({ words, left: left[i]! })) })),
   ]);
   return new Table({
     width: { size: own.reduce((a, b) => a + b, 0), type: WidthType.DXA },

@@ -88,7 +88,7 @@ test("the HTML table escapes what people wrote, italicizes symbols and has scope
   expect(html).toContain("Y &lt;b&gt;");
   expect(html).not.toContain("Y <b>");
   expect(html).toContain('<th scope="col"><i>SE</i></th>');
-  expect(html).toMatch(/Δ<i>R<\/i>² = \.\d{3}, <i>F<\/i>\(1, 18\)/);
+  expect(html).toMatch(/Δ<i>R<\/i>²\u00a0=\u00a0\.\d{3}, <i>F<\/i>\(1, 18\)/);
   expect(html.match(/<tr>/g)).toHaveLength(1 + 3);
 });
 

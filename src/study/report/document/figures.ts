@@ -71,7 +71,7 @@ export const FIGURES: Readonly<Record<FigureKind, FigureDefinition>> = {
       const ladder = study.ladders.find((l) => l.id === of.ids[0]);
       if (!ladder || stands.size === 0 || !study.hypotheses.some((h) => h.ladder === ladder.id)) return null;
       const picture = theoryPicture(ladder, study.hypotheses, stands, title);
-      const name = `Hypotheses on ${picture.outcome}`;
+      const name = `Hypotheses on ${picture.outcome}${ladder.name === picture.outcome ? "" : ` (${ladder.name})`}`;
       const claims = [...picture.threads.flatMap((t) => t.claims), ...picture.wedges.map((w) => w.claim), ...picture.ties.map((t) => t.claim), ...picture.steps.flatMap((s) => s.claim ?? [])]; // prettier-ignore
       const note = "A thread a predictor, in the order of the steps; its stroke is the verdict, the sign at its end the direction.";
       return { title: name, note, marks: claims.map((c) => `${c.code} ${c.verdict}`), drawing: { chart: "theory", picture, title: name } };
