@@ -1,5 +1,7 @@
 import { readFileSync, writeFileSync } from "node:fs";
 import path from "node:path";
+import { strFromU8, unzipSync } from "fflate";
+import { BetaStep } from "./beta-step";
 import { expect, type Page, printed, test, withDemo } from "./house";
 
 const app = withDemo();
@@ -33,7 +35,10 @@ async function saved(page: Page) {
   await expect(page.getByRole("status").filter({ hasText: "All changes saved" })).toBeVisible();
 }
 
-test("from a dropped file to R² change, kept over a restart and equal to the compute command", async ({ page }) => {
+test("from a dropped file to R² change, the paper and a study file, kept over a restart and equal to the compute command", async ({
+  page,
+}) => {
+  test.setTimeout(240_000);
   const complaints: string[] = [];
   page.on("console", (message) => message.type() === "error" && complaints.push(message.text()));
   page.on("request", (request) => {
@@ -148,7 +153,7 @@ test("from a dropped file to R² change, kept over a restart and equal to the co
     };
     const csv = await download("CSV");
     expect(csv).toContain(String(ladder.steps["3"].coef["sc*ts"].b));
-    expect(await download("HTML")).toContain(`ΔR² = ${expected.steps[2]![1]}`.replace("R²", "<i>R</i>²"));
+    expect(await download("HTML")).toContain(`Δ<i>R</i>²\u00a0=\u00a0${expected.steps[2]![1]}`);
   });
 
   await test.step("after a restart of the server all is still there", async () => {
@@ -169,5 +174,53 @@ test("from a dropped file to R² change, kept over a restart and equal to the co
     await page.getByRole("button", { name: "Take the last change back" }).click();
     await expect.poll(readPage).toEqual(expected);
   });
-  expect(complaints).toEqual([]);
+
+  await test.step("the paper is there, by the same numbers; another way of testing is told at its blocks, and brought up to date", async () => {
+    await tread(page, "Write-up").click();
+    const state = page.getByTestId("write-up-state");
+    const paper = page.getByRole("article", { name: "Manuscript" });
+    await expect(state).toHaveText("Every number is as it stands now.");
+    await expect(paper).toContainText(`ΔR² = ${printed(ladder.steps["3"].change.dR2, 3)}, F(1, `);
+    await expect(paper).toContainText(`SC × TS (β = ${printed(ladder.standardized["3"]["sc*ts"].beta, 2)}`);
+    await saved(page);
+    await tread(page, "Ladders").click();
+    await page.getByRole("button", { name: /^Errors:/ }).click();
+    await page.keyboard.type("HC3");
+    await page.keyboard.press("Enter");
+    await saved(page);
+    await tread(page, "Write-up").click();
+    await expect(state).toContainText("out of date.");
+    await page.getByRole("button", { name: "Bring all up to date" }).click();
+    await expect(state).toHaveText("Every number is as it stands now.");
+    await expect(paper).toContainText("Least squares with HC3 standard errors.");
+    const robust = (await app.compute(id, file)).ladders.first_ladder.robust_hc3["3"].coef["sc*ts"];
+    await expect(paper.getByRole("row", { name: /^SC × TS/ }).last()).toContainText(printed(robust.se, 2).replace(/^\./, "0."));
+  });
+
+  await test.step("it leaves as a document, and as a study file that an empty installation opens with the same page and numbers", async () => {
+    const keep = async (name: string) => {
+      const [given] = await Promise.all([page.waitForEvent("download"), page.getByRole("button", { name, exact: true }).click()]);
+      return (await given.path())!;
+    };
+    const xml = strFromU8(unzipSync(readFileSync(await keep("Save as DOCX")))["word/document.xml"]!);
+    const letters = xml.replace(/<[^>]+>/g, "").replace(/\u00a0/g, " ");
+    expect(letters).toContain(`R² = ${printed(ladder.steps["3"].model.R2, 3)}`);
+    const zip = await keep("Save the study file");
+    expect(await app.verify(zip)).toMatchObject({ code: 0 });
+    const text = await page.getByRole("article", { name: "Manuscript" }).innerText();
+    const other = new BetaStep(app.port + 200);
+    await other.start();
+    try {
+      await page.goto(other.address);
+      await page.getByLabel("File of answers").setInputFiles(zip);
+      await page.getByRole("button", { name: "Open the study" }).click();
+      await expect(page.getByTestId("write-up-state")).toHaveText("Every number is as it stands now.");
+      expect(await page.getByRole("article", { name: "Manuscript" }).innerText()).toBe(text);
+      await page.goto(`${page.url().replace(/write-up$/, "ladders")}`);
+      expect(await readPage()).toEqual(expected);
+    } finally {
+      await other.stop();
+    }
+  });
+  expect(complaints.filter((one) => !one.includes(`:${app.port + 200}/`))).toEqual([]);
 });

@@ -33,5 +33,6 @@ test("another program opens the document with the page's own words, cells and fi
       for (const cell of cells.filter((one) => /^[−\d.[<]/.test(one) && one.length < 26)) expect(printed).toContain(even(cell));
   const pages = readdirSync(OUT).filter((name) => name.endsWith(".png"));
   expect(pages.length).toBeGreaterThan(3);
+  copyFileSync(path.join(OUT, "page-3.png"), "docs/screenshots/document.png");
   console.log(`${pages.length} pages in ${OUT}`);
 });

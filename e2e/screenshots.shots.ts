@@ -14,8 +14,6 @@ test("pictures of the main views", async ({ page }) => {
   await page.getByRole("button", { name: "PB2", exact: true }).click();
   await expect(page.getByText("55 stands once")).toBeVisible();
   await shot(page, "responses");
-  await page.evaluate(() => document.getElementById("checks")!.scrollIntoView());
-  await shot(page, "checks");
   await page.getByRole("button", { name: "Leave the later ones out" }).click();
   await page.getByRole("button", { name: "Trail", exact: true }).click();
   await expect(page.getByText("Filter Duplicates made.")).toBeVisible();
@@ -47,24 +45,6 @@ test("pictures of the main views", async ({ page }) => {
   await page.getByTestId("look-table").getByRole("button", { name: /^Willingness to speak with Speaking confidence/ }).hover(); // prettier-ignore
   await shot(page, "first-look");
   await page.getByTestId("look-table").getByRole("button", { name: /^Willingness to speak with Speaking confidence/ }).click(); // prettier-ignore
-  await page.getByRole("button", { name: "Lines by: nothing" }).click();
-  await page.keyboard.type("class f");
-  await page.keyboard.press("Enter");
-  const picture = page.getByRole("article", { name: /^Scatter/ }).getByRole("application");
-  await expect(picture).toBeVisible();
-  await page.getByRole("article", { name: /^Scatter/ }).evaluate((article) => {
-    article.scrollIntoView({ block: "start" });
-    window.scrollBy(0, -80);
-  });
-  await page.waitForTimeout(300);
-  const box = (await picture.boundingBox())!;
-  await page.mouse.move(box.x + 100, box.y + 60);
-  await page.mouse.down();
-  await page.mouse.move(box.x + 260, box.y + 200, { steps: 4 });
-  await page.mouse.up();
-  await shot(page, "scatter");
-  await page.getByRole("button", { name: "Forget them" }).click();
-  await page.keyboard.press("Control+z");
   await page.keyboard.press("Control+z");
   await expect(page.getByText("All changes saved")).toBeVisible();
   await page.goto(place("ladders"));
@@ -157,4 +137,9 @@ test("pictures of the main views", async ({ page }) => {
   await expect(page.getByTestId("power")).toHaveText(/^\.\d\d$/);
   await page.getByRole("region", { name: "Settings of H3" }).evaluate((node) => node.scrollIntoView({ block: "start" }));
   await shot(page, "respondents");
+  await page.goto(place("write-up"));
+  await expect(page.getByRole("button", { name: "Move Table 1" })).toBeAttached();
+  await page.getByTestId("table-2").click();
+  await page.getByTestId("table-2").evaluate((node) => node.scrollIntoView({ block: "center" }));
+  await shot(page, "write-up");
 });

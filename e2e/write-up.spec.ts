@@ -45,9 +45,9 @@ test("method and results are composed from the study, by the compute command's n
   await expect(own).toContainText(`ΔR² = ${printed(step.change.dR2, 3)}`);
   const { h1, h5 } = results.theories.theory.hypotheses;
   await expect(paper(page)).toContainText(
-    `H1 (Speaking confidence goes with more Willingness to speak) is supported: ${printed(h1.estimate, 2)} [`,
+    `H1 (Speaking confidence goes with more Willingness to speak) is supported: β = ${printed(h1.estimate, 2)} [`,
   );
-  await expect(paper(page)).toContainText(`goes in the opposite direction: ${printed(h5.estimate, 2)} [`);
+  await expect(paper(page)).toContainText(`goes in the opposite direction: β = ${printed(h5.estimate, 2)} [`);
   const html = (await saved(page, "Save as HTML")).toString();
   const markdown = (await saved(page, "Save as Markdown")).toString();
   for (const text of [html, markdown]) {

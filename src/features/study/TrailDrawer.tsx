@@ -4,7 +4,7 @@ import { Drawer } from "antd";
 import { useEffect, useState } from "react";
 import { touchedBy } from "@/study/kinds/standing";
 import { counted } from "@/study/report/format-number";
-import { changeWords, revisionWords } from "@/study/report/trail-words";
+import { revisionWords, trailLines } from "@/study/report/trail-words";
 import { useStudy, useStudyState } from "./study-context";
 import type { TrailRevision } from "./study-store";
 import css from "./trail.module.css";
@@ -65,7 +65,8 @@ function Step({ step, here }: { step: TrailRevision; here: boolean }) {
   const [open, setOpen] = useState(false);
   const touched = touchedBy(study, step.changes);
   const results = touched.map(({ kind, name }) => `${kind} ${name}`);
-  const shown = open ? step.changes : step.changes.slice(0, SHOWN);
+  const lines = trailLines(step.changes);
+  const shown = open ? lines : lines.slice(0, SHOWN);
   const heading = revisionWords(step.how, step.of);
   return (
     <li className={step.how === "undo" ? css.back : undefined}>
@@ -74,13 +75,13 @@ function Step({ step, here }: { step: TrailRevision; here: boolean }) {
       </time>
       {heading && <strong>{heading}</strong>}
       <ul>
-        {shown.map((change, i) => (
-          <li key={i}>{changeWords(change)}.</li>
+        {shown.map((line, i) => (
+          <li key={i}>{line}.</li>
         ))}
       </ul>
-      {step.changes.length > SHOWN && (
+      {lines.length > SHOWN && (
         <button type="button" className="link" aria-expanded={open} onClick={() => setOpen(!open)}>
-          {open ? "Fewer" : `${step.changes.length - SHOWN} more`}
+          {open ? "Fewer" : `${lines.length - SHOWN} more`}
         </button>
       )}
       {step.revision > 1 && results.length > 0 && (

@@ -23,6 +23,7 @@ const study = Study.parse({
   shifts: [{ id: "h", ladder: "first", column: [{ variable: "other_4" }] }],
   added: [{ id: "k", ladder: "first" }],
   hypotheses: [{ id: "y", text: "Calm helps listening" }],
+  blocks: [{ id: "t", what: { kind: "table", of: { kind: "coefficients", ids: ["first"] } } }],
   plans: [{ id: "d", at: "2026-03-12T09:00:00.000Z", rows: 0, sha256: "0".repeat(64), document: { codebook: [], scales: [], derived: [], filters: [], ladders: [], hypotheses: [], powers: [], theory: { id: "theory" } } }], // prettier-ignore
   powers: [{ id: "r", hypothesis: "y" }],
   looks: [{ id: "before", name: "Before it all", variables: ["q1"] }],
@@ -31,7 +32,7 @@ const study = Study.parse({
 const find = (typed: string) => finderItems(study, [{ key: "undo", name: "Take the last change back" }], typed);
 
 test("everything that can be opened is found by its name, and leads there; a variable by its wording too", () => {
-  const named = { "variable q1": "q1", "filter f": "grown", "scale calm": "calm", "structure s": "behind", "ladder second": "ladder second", "comparison c": "both", "probe p": "q1 by other_2", "means m": "means of q1", "groups g": "by other_3", "residuals e": "residuals of first", "importance i": "importance in first", "search x": "search among 2", "shift h": "change of other_4", "added k": "what each term adds", "hypothesis y": "calm helps", "power r": "respondents for", "plan d": "plan of 2026", "first-look before": "before it" }; // prettier-ignore
+  const named = { "variable q1": "q1", "filter f": "grown", "scale calm": "calm", "structure s": "behind", "ladder second": "ladder second", "comparison c": "both", "probe p": "q1 by other_2", "means m": "means of q1", "groups g": "by other_3", "residuals e": "residuals of first", "importance i": "importance in first", "search x": "search among 2", "shift h": "change of other_4", "added k": "what each term adds", "hypothesis y": "calm helps", "power r": "respondents for", "plan d": "plan of 2026", "block t": "table of coefficients", "first-look before": "before it" }; // prettier-ignore
   for (const [key, typed] of Object.entries(named)) expect(find(typed).map((item) => item.key)).toContain(key);
   expect(Object.keys(named).map((key) => key.split(" ")[0])).toEqual(KEPT.filter((kind) => kind.opens).map((kind) => kind.kind));
   expect(find("LISTEN thread")).toMatchObject([{ key: "variable q1", at: "responses?variable=q1" }]);

@@ -2,7 +2,7 @@ import fc from "fast-check";
 import type { Change } from "../model/edit";
 import { Recipe } from "../model/derived";
 import { Condition } from "../model/respondent-filter";
-import { changeWords, revisionWords } from "./trail-words";
+import { changeWords, revisionWords, trailLines } from "./trail-words";
 import { conditionWords, derivedFactWords, recipeWords } from "./recipe-words";
 import { changedSince } from "./seen-words";
 import { CHECK_WORDS, findingWords } from "./check-words";
@@ -41,6 +41,14 @@ describe("the trail says what changed, from what to what", () => {
       "Scale S: rule from “mean” to “sum”",
     ],
   ])("%#", (given, words) => expect(changeWords(given)).toBe(words));
+
+  test("what was taken out and put back elsewhere was moved; a block is called by what it is of", () => {
+    const block = { id: "t1", what: { kind: "table", of: { kind: "coefficients", ids: ["l"] } } };
+    const [taken, put] = [change({ subject: "block", id: "t1", from: block }), change({ subject: "block", id: "t1", to: block, at: 3 })];
+    expect(trailLines([taken, put])).toEqual(["Write-up: table of coefficients moved"]);
+    expect(trailLines([taken])).toEqual(["Write-up: table of coefficients taken away"]);
+    expect(trailLines([change({ subject: "block", id: "t1", from: block, to: { ...block, at: "x" } })])).toEqual(["Write-up: table of coefficients changed"]); // prettier-ignore
+  });
 
   test("how a revision came about", () => {
     expect([revisionWords("edit", null), revisionWords("undo", 7), revisionWords("redo", 8), revisionWords("restore", 2)]).toEqual([

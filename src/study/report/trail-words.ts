@@ -2,6 +2,24 @@ import { keptKind } from "../kinds/kinds";
 import type { Change } from "../model/edit";
 import type { RevisionKind } from "../model/history";
 
+/** The changes of a revision as lines of the trail: what was taken out and put back elsewhere was moved. */
+export function trailLines(changes: readonly Change[]): string[] {
+  const taken = new Map(changes.filter((c) => c.to === null).map((c) => [`${c.subject} ${c.id}`, c]));
+  const put = (c: Change) => (c.from === null ? taken.get(`${c.subject} ${c.id}`) : undefined);
+  const moved = new Set(changes.flatMap((c) => (put(c) ? [put(c)!] : [])));
+  return changes
+    .filter((c) => !moved.has(c))
+    .map((c) => {
+      const from = put(c);
+      return from ? `${keptKind(c.subject).word} ${nameIn(c.subject, asObject(c.to))} moved` : changeWords(c);
+    });
+}
+
+/** What an object is called: by its own name, or as its kind calls it. */
+function nameIn(subject: string, object: Record<string, unknown> | null): string {
+  return text(object, "name") || (subject === "block" ? keptKind(subject).nameOf(object) : String(object?.["id"] ?? ""));
+}
+
 /** A change as one line of the trail: what, and from what to what. Answers of respondents are not in it, but for a corrected cell's. */
 export function changeWords(change: Change): string {
   const from = asObject(change.from);
@@ -21,9 +39,10 @@ export function changeWords(change: Change): string {
     }
     default: {
       const what = keptKind(change.subject).word;
-      const name = text(to ?? from, "name") || change.id;
+      const name = nameIn(change.subject, to ?? from) || change.id;
       if (!from) return `${what} ${name} ${change.subject === "variable" ? "added" : "made"}`;
       if (!to) return `${what} ${name} taken away`;
+      if (change.subject === "block") return `${what} ${name} changed`;
       const parts = fieldsChanged(from, to, keptKind(change.subject).fieldWords);
       return `${what} ${name}: ${parts.length === 0 ? "no difference" : parts.join("; ")}`;
     }

@@ -1,6 +1,6 @@
 import { exploratoryMark } from "../../model/exploratory";
 import type { ParagraphKind } from "../../model/block";
-import { codesOf } from "../../model/hypothesis";
+import { codesOf, type RestsOn } from "../../model/hypothesis";
 import type { Stand } from "../../analyse/analyse-theory";
 import { theoryOf } from "../../model/theory";
 import type { AnalysisSample } from "../../prepare/analysis-sample";
@@ -16,7 +16,7 @@ import { methodSentence } from "../scale-words";
 import { structureMethod, whatTheStructureSays } from "../structure-words";
 import { hypothesisSentence } from "../theory/hypothesis-words";
 import { evidenceWords } from "../theory/verdict-words";
-import { joined, type Reference, SYMBOL, type Words, words } from "../words";
+import { DELTA_R2, joined, type Reference, SYMBOL, type Words, words } from "../words";
 import { whatTheStepsSay } from "./ladder-paragraph";
 import { citation, referenceEntries } from "./references";
 import { comparedGroups, exploredStructure, type FittedSource, fittedLadder, probedStep, type Source, toldImportance, toldMeans, toldSearch } from "./source"; // prettier-ignore
@@ -111,6 +111,28 @@ const VERDICTS: Readonly<Record<Stand["verdict"], string>> = {
   "not testable yet": "is not testable yet",
 };
 
+/** What the number of a hypothesis is, before it. */
+function symbolOf(rests: RestsOn): Words {
+  switch (rests.on) {
+    case "coefficient":
+    case "slope":
+    case "region":
+      return rests.metric === "beta" ? "β = " : words`${SYMBOL.b} = `;
+    case "difference":
+      return "Δβ = ";
+    case "change":
+      return words`${DELTA_R2} = `;
+    case "correlation":
+      return words`${SYMBOL.r} = `;
+    case "means":
+      return "difference = ";
+    case "groups":
+      return rests.first === null ? "" : rests.metric === "beta" ? "Δβ = " : words`Δ${SYMBOL.b} = `;
+    default:
+      return "";
+  }
+}
+
 /** One hypothesis with its evidence and verdict. */
 const hypothesis: Composer = ({ study, stands, title }, id) => {
   const k = study.hypotheses.findIndex((h) => h.id === id);
@@ -118,7 +140,7 @@ const hypothesis: Composer = ({ study, stands, title }, id) => {
   if (!h || !stand) return null;
   const evidence = evidenceWords(stand, h);
   const said = `${codesOf(study.hypotheses)[k]!} (${hypothesisSentence(h, study.ladders, title).replace(/\.$/, "")}) ${VERDICTS[stand.verdict]}`; // prettier-ignore
-  return [evidence === "" ? `${said}.` : words`${said}: ${evidence}${stand.exploratory ? "; exploratory" : ""}.`];
+  return [evidence === "" ? `${said}.` : words`${said}: ${symbolOf(h.rests)}${evidence}${stand.exploratory ? "; exploratory" : ""}.`];
 };
 
 export const PARAGRAPHS: Readonly<Record<ParagraphKind, Composer>> = {
