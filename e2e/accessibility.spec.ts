@@ -162,6 +162,22 @@ const screens: [string, string, (page: Page) => Promise<void>][] = [
     async (page) => {
       await expect(page.getByTestId("write-up-state")).toHaveText("Every number is as it stands now.");
       await expect(page.getByRole("region", { name: "Table 5" })).toBeVisible();
+      await page.getByTestId("table-2").click();
+      await expect(page.getByRole("button", { name: "Copy Table 2" })).toBeVisible();
+      await page.getByText("with everything").click();
+      await page.keyboard.press("Escape");
+    },
+  ],
+  [
+    "Write-up, a text being written with numbers offered",
+    "write-up",
+    async (page) => {
+      await page.getByRole("button", { name: "Add at place 2", exact: true }).click();
+      await page.keyboard.type("text of your own");
+      await page.keyboard.press("Enter");
+      await expect(page.getByRole("textbox", { name: "Text of your own" })).toBeFocused();
+      await page.keyboard.type("It was #R² of step 1");
+      await expect(page.getByRole("option").first()).toBeVisible();
     },
   ],
   // these leave the study changed

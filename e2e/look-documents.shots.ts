@@ -34,5 +34,4 @@ test("another program opens the document with the page's own words, cells and fi
   const pages = readdirSync(OUT).filter((name) => name.endsWith(".png"));
   expect(pages.length).toBeGreaterThan(3);
   copyFileSync(path.join(OUT, "page-3.png"), "docs/screenshots/document.png");
-  console.log(`${pages.length} pages in ${OUT}`);
 });

@@ -67,6 +67,36 @@ test("method and results are composed from the study, by the compute command's n
   expect(letters).toContain(`ΔR² = ${printed(step.change.dR2, 3)}`);
   expect(xml.match(/<w:tbl>/g)).toHaveLength(tables);
   expect(xml).toContain('w:w="12240"');
+  // a minus is never a hyphen, and no symbol stands upright beside its number
+  expect(letters).not.toMatch(/[\s([]-\.?\d/);
+  const runs = [...xml.matchAll(/<w:r>(.*?)<\/w:r>/gs)].map(([, run]) => ({ italic: run!.includes("<w:i/>"), text: even(run!.replace(/<w:instrText.*?<\/w:instrText>|<[^>]+>/gs, "")) })); // prettier-ignore
+  expect(runs.filter(({ italic, text }) => !italic && /(^|[\s(,;])(p|F|t|r|M|SD|SE) ?[=<(]/.test(text))).toEqual([]);
+  expect(runs.filter(({ italic, text }) => italic && /^(p|F|b|SE|R|M|SD)$/.test(text)).length).toBeGreaterThan(40);
+  // every cell of the coefficients is the compute command's number
+  const table = [...xml.matchAll(/<w:tbl>.*?<\/w:tbl>/gs)][1]![0];
+  const rows = [...table.matchAll(/<w:tr>.*?<\/w:tr>/gs)].map(([row]) => [...row.matchAll(/<w:tc>.*?<\/w:tc>/gs)].map(([cell]) => even(cell.replace(/<[^>]+>/g, "").replace("&lt;", "<")))); // prettier-ignore
+  const names: Record<string, string> = { Age: "age", "Months enrolled": "months_enrolled", "Speaking confidence": "speaking_confidence", "Tutor support": "tutor_support", "Speaking confidence × Tutor support": "speaking_confidence*tutor_support" }; // prettier-ignore
+  let [k, compared] = [0, 0];
+  const held = (cell: string, value: number) => {
+    compared++;
+    const decimals = cell.split(".")[1]?.replace(/\D/g, "").length ?? 0;
+    if (cell === "< .001") expect(value).toBeLessThan(0.001);
+    else expect(Math.abs(Number(cell.replace("−", "-")) - value)).toBeLessThanOrEqual(0.5000001 * 10 ** -decimals);
+  };
+  for (const [name, b, se, interval, beta, p] of rows) {
+    if (/^Step \d/.test(name!)) k++;
+    const column = names[name!];
+    if (column === undefined) continue;
+    const { coef } = results.ladders.willingness.steps[k];
+    const [lower, upper] = interval!.slice(1, -1).split(", ");
+    held(b!, coef[column].b);
+    held(se!, coef[column].se);
+    held(lower!, coef[column].lower);
+    held(upper!, coef[column].upper);
+    held(beta!, results.ladders.willingness.standardized[k][column].beta);
+    held(p!, coef[column].p);
+  }
+  expect(compared).toBe(6 * (2 + 4 + 5));
   const pictures = Object.keys(files).filter((name) => /^word\/media\/.*\.png$/.test(name));
   expect(pictures.length).toBe(Object.keys(files).filter((name) => /^word\/media\/.*\.svg$/.test(name)).length);
   // 300 dots an inch over 6.5 inches

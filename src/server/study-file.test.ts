@@ -10,7 +10,7 @@ import { Ladder } from "@/study/model/ladder";
 import { cellText, CellState, type ResponseColumn } from "@/study/model/response-column";
 import { RespondentFilter } from "@/study/model/respondent-filter";
 import { Scale } from "@/study/model/scale";
-import { Study } from "@/study/model/study";
+import { type Study } from "@/study/model/study";
 import { type Database, openDatabase } from "./database";
 import { importAsStudy } from "./import-responses";
 import { responsesRepository } from "./repositories/responses-repository";

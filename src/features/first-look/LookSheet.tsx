@@ -63,6 +63,8 @@ export function LookSheet({ look }: { look: Look }) {
                 key={scatter.id}
                 scatter={scatter}
                 respondents={look.respondents}
+                look={look}
+                looked={found}
                 onChange={(to) => change({ scatters: to ? look.scatters.map((s) => (s.id === scatter.id ? to : s)) : look.scatters.filter((s) => s.id !== scatter.id) })} // prettier-ignore
               />
             ))}

@@ -3,14 +3,15 @@
 import { useMemo } from "react";
 import { fitLine, lineAtPlace } from "@/core/describe/fit-line";
 import { ComputationState } from "@/features/study/ComputationState";
+import { QuoteThis } from "@/features/study/QuoteThis";
 import { categoryChoices, numericChoices } from "@/features/study/name-choices";
 import { useStudy } from "@/features/study/study-context";
 import { useAxis } from "@/features/study/use-axis";
 import { useAsked } from "@/features/study/use-computed";
 import type { PairFit } from "@/study/analyse/analyse-pair";
-import type { Panelling, Scatter } from "@/study/model/look";
+import type { Look, Panelling, Scatter } from "@/study/model/look";
 import { formatCount, formatNumber, formatShare, formatValue } from "@/study/report/format-number";
-import { type Paired, partName, whatThePairSays } from "@/study/report/look-words";
+import { type Looked, type Paired, partName, whatThePairSays } from "@/study/report/look-words";
 import { ChartFrame } from "@/ui/charts/ChartFrame";
 import { MOST_POINTS, ScatterChart, type ScatterLine, type ScatterPoints } from "@/ui/charts/ScatterChart";
 import { FieldWord } from "@/ui/parts/FieldWord";
@@ -25,16 +26,22 @@ import { rangeOf } from "./range-of";
 interface Props {
   scatter: Scatter;
   respondents: string | null;
+  /** The look that its r stands in, for who quotes it. */
+  look: Look;
+  looked: Looked | null;
   /** Null: it is put away. */
   onChange: (to: Scatter | null) => void;
 }
 
 /** Two numbers against each other, with lines by a category and panels by one or two further variables. */
-export function ScatterSheet({ scatter, respondents, onChange }: Props) {
+export function ScatterSheet({ scatter, respondents, look, looked, onChange }: Props) {
   const { study, title } = useStudy();
   const { x, y, by, panels } = scatter;
   const computed = useAsked("pair", { x, y, by, panels, respondents }, { subject: `pair ${scatter.id}` });
   const found = computed.result?.status === "paired" ? computed.result : null;
+  const key = (name: string) => looked?.columns.find((c) => c.variable === name && c.level === null)?.key;
+  const [a, b] = [key(x), key(y)];
+  const quoted = a === undefined || b === undefined ? null : `r|${[a, b].sort().join("|")}`;
   const numbers = numericChoices(study);
   const categories = categoryChoices(study);
   const taken = [x, y, ...(by === null ? [] : [by]), ...panels.map((p) => p.variable)];
@@ -132,6 +139,9 @@ export function ScatterSheet({ scatter, respondents, onChange }: Props) {
               </li>
             ))}
           </ul>
+          {looked && quoted && (
+            <QuoteThis of={{ number: quoted }} part={{ look: { look, found: looked } }} words="Quote this correlation" />
+          )}
         </div>
       )}
     </article>

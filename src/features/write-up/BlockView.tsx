@@ -6,8 +6,7 @@ import dynamic from "next/dynamic";
 import { memo, type ReactNode } from "react";
 import type { Block, BlockContent, BlockOf } from "@/study/model/block";
 import type { BlockStand } from "@/study/report/document/block-stand";
-import type { Source } from "@/study/report/document/source";
-import { FIGURES } from "@/study/report/document/figures";
+import type { Figure } from "@/study/report/document/figures";
 import { type numbering, printedSentences } from "@/study/report/document/manuscript";
 import type { PrintTable } from "@/study/report/print-table";
 import { runsOf, type Words } from "@/study/report/words";
@@ -17,7 +16,11 @@ import { chartOf } from "./FigureView";
 import type { Quotable } from "./ProseEditor";
 import css from "./write-up.module.css";
 
-const ProseEditor = dynamic(() => import("./ProseEditor"), { ssr: false });
+const load = () => import("./ProseEditor");
+const ProseEditor = dynamic(load, { ssr: false });
+
+/** Fetches the editor before anybody writes: keys that are pressed while it is on its way would go nowhere. */
+export const fetchEditor = (): void => void load().catch(() => undefined); // asked for again when it is needed
 
 export interface BlockProps {
   block: Block;
@@ -27,7 +30,8 @@ export interface BlockProps {
   writing: boolean;
   /** False while nothing is kept yet: then nothing can be changed. */
   open: boolean;
-  source: Source;
+  /** What a figure draws now; null of every other block, and where it is not there. */
+  figure: Figure | null;
   numberOf: ReturnType<typeof numbering>;
   quotable: () => readonly Quotable[];
   onFocus: (id: string) => void;
@@ -87,7 +91,7 @@ function Shown(props: BlockProps): ReactNode {
     case "table":
       return <TableText what={what} words={numberOf(block.id)?.words ?? "Table"} />;
     case "figure":
-      return <FigureText what={what} words={numberOf(block.id)?.words ?? "Figure"} source={props.source} />;
+      return <FigureText what={what} words={numberOf(block.id)?.words ?? "Figure"} figure={props.figure} />;
   }
 }
 
@@ -221,8 +225,7 @@ function TableText({ what, words }: { what: BlockOf<"table">; words: string }) {
   );
 }
 
-function FigureText({ what, words, source }: { what: BlockOf<"figure">; words: string; source: Source }) {
-  const now = FIGURES[what.of.kind].draw(what.of, source);
+function FigureText({ what, words, figure: now }: { what: BlockOf<"figure">; words: string; figure: Figure | null }) {
   if (!what.shown) return null;
   return (
     <figure className={css.figure}>

@@ -9,6 +9,7 @@ import type { Block, BlockContent } from "@/study/model/block";
 import type { ReplicateIntervals } from "@/study/model/replicate-intervals";
 import { begun, filled, notInText, offers, together } from "@/study/report/document/begin";
 import { type BlockStand, Standing } from "@/study/report/document/block-stand";
+import { FIGURES } from "@/study/report/document/figures";
 import { liveNumbers } from "@/study/report/document/live-numbers";
 import { manuscriptOf, numbering } from "@/study/report/document/manuscript";
 import { counted } from "@/study/report/format-number";
@@ -18,7 +19,7 @@ import { AddHere, type Addable } from "./AddHere";
 import { addBlock, changeBlock, isQuote, keepBegun, moveBlock } from "./block-edits";
 import { BlockMargin } from "./BlockMargin";
 import { blockName } from "./block-names";
-import { BlockView } from "./BlockView";
+import { BlockView, fetchEditor } from "./BlockView";
 import { DocumentsOut } from "./DocumentsOut";
 import type { Quotable } from "./ProseEditor";
 import { oneFurther } from "./one-further";
@@ -27,6 +28,9 @@ import { type DrawnKind, useSource, withDrawn } from "./use-source";
 import css from "./write-up.module.css";
 
 const now = () => new Date().toISOString();
+/** The page has settled by then. */
+const EDITOR_MS = 1500;
+const WAITING: BlockStand = { state: "waiting" };
 
 /** The article of a study: blocks in order, composed at first from what the study holds, then the person's. What a block shows stays until it is brought up to date. */
 export function WriteUpScreen() {
@@ -40,6 +44,10 @@ export function WriteUpScreen() {
   const blocks = useMemo(() => (composed ? kept : [...fresh, ...kept]), [composed, kept, fresh]);
   const [focus, setFocus] = useState<string | null>(null);
   const [writing, setWriting] = useState<string | null>(null);
+  useEffect(() => {
+    const later = setTimeout(fetchEditor, EDITOR_MS);
+    return () => clearTimeout(later);
+  }, []);
   const tried = useRef(false);
   const whole = waiting === 0;
   const worthKeeping = fresh.some(({ what }) => what.kind === "table");
@@ -52,17 +60,23 @@ export function WriteUpScreen() {
   // a copy without respondents has nothing to be held against
   const shared = composed && dataset.rows === 0;
   const standing = useMemo(() => new Standing(source, !whole || shared), [source, whole, shared]);
-  const stands = useMemo(() => new Map(kept.map((block) => [block.id, standing.of(block)])), [kept, standing]);
+  // held against the study once, when all of it is there, and not with each result that comes
+  const stands = useMemo(() => new Map(whole ? kept.map((block) => [block.id, standing.of(block)]) : []), [whole, kept, standing]);
   const numberOf = useMemo(() => numbering(blocks), [blocks]);
-  const standOf = (block: Block): BlockStand => stands.get(block.id) ?? { state: "current" };
+  const standOf = (block: Block): BlockStand => stands.get(block.id) ?? WAITING;
+  // what is done later is done with what is there then; blocks are not drawn anew with each result
+  const latest = useRef({ source, standing, numberOf, kept });
+  useEffect(() => {
+    latest.current = { source, standing, numberOf, kept };
+  });
   const changed = composed ? kept.filter((block) => standOf(block).state === "changed") : [];
   const change = useCallback(
     (block: Block, what: BlockContent) => {
       // another option, or another outcome: what it then shows is worked out with it
-      const shows = what.kind === "table" ? filled(what, source) : what;
+      const shows = what.kind === "table" ? filled(what, latest.current.source) : what;
       store.edit(changeBlock(block, shows ?? what, what.kind === "table" ? now() : block.at));
     },
-    [source, store],
+    [store],
   );
   const bring = (all: readonly Block[]) => {
     const edits = all.flatMap((block) => {
@@ -73,35 +87,40 @@ export function WriteUpScreen() {
   };
   const add = useCallback(
     (place: number, what: BlockContent) => {
-      const { id, edit } = addBlock(store.snapshot().study.blocks, place, filled(what, source) ?? what, "of" in what ? now() : "");
+      const { id, edit } = addBlock(
+        store.snapshot().study.blocks,
+        place,
+        filled(what, latest.current.source) ?? what,
+        "of" in what ? now() : "",
+      );
       if (!store.edit(edit)) return;
       setFocus(id);
       if (what.kind === "heading" || what.kind === "prose") setWriting(id);
     },
-    [source, store],
+    [store],
   );
   const addable = useCallback(
     (): Addable[] => [
       { words: "text of your own", what: { kind: "prose", text: [] } },
       { words: "a heading", what: { kind: "heading", level: 3, text: "" } },
       { words: "a heading of a part", what: { kind: "heading", level: 2, text: "" } },
-      ...offers(source),
-      ...pairs(source.study.ladders.filter((l) => l.outcome !== null)).map(([a, b]) => ({
+      ...offers(latest.current.source),
+      ...pairs(latest.current.source.study.ladders.filter((l) => l.outcome !== null)).map(([a, b]) => ({
         words: `the table of ${a.name} and ${b.name} together`,
         what: together([a.id, b.id]),
       })),
     ],
-    [source],
+    [],
   );
   const quotable = useCallback(
     (): Quotable[] => [
-      ...liveNumbers(source),
-      ...kept.flatMap(({ id }) => {
-        const found = numberOf(id);
+      ...liveNumbers(latest.current.source),
+      ...latest.current.kept.flatMap(({ id }) => {
+        const found = latest.current.numberOf(id);
         return found?.id === id ? [{ to: id, name: found.words, words: found.words }] : [];
       }),
     ],
-    [source, kept, numberOf],
+    [],
   );
   const move = (from: number, to: number) => {
     const edits = moveBlock(kept, from, to);
@@ -111,6 +130,13 @@ export function WriteUpScreen() {
     useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
     useSensor(KeyboardSensor, { coordinateGetter: oneFurther }),
   );
+  const figures = useMemo(
+    () =>
+      new Map(
+        blocks.flatMap(({ id, what }) => (what.kind === "figure" ? [[id, FIGURES[what.of.kind].draw(what.of, source)] as const] : [])),
+      ),
+    [blocks, source],
+  );
   const at = kept.findIndex(({ id }) => id === focus);
   const focused = kept[at];
   const missing = composed && whole ? notInText(source, kept) : [];
@@ -118,7 +144,7 @@ export function WriteUpScreen() {
     () => new Map(blocks.map((block) => [block.id, blockName(block, study, numberOf, title)])),
     [blocks, study, numberOf, title],
   );
-  const proseOf = useCallback<Parameters<typeof BlockView>[0]["proseOf"]>((what) => standing.prose(what), [standing]);
+  const proseOf = useCallback<Parameters<typeof BlockView>[0]["proseOf"]>((what) => latest.current.standing.prose(what), []);
   const end = ({ active, over }: DragEndEvent) => {
     if (over && active.id !== over.id) move(kept.findIndex((b) => b.id === active.id), kept.findIndex((b) => b.id === over.id)); // prettier-ignore
   };
@@ -170,7 +196,7 @@ export function WriteUpScreen() {
                     focused={focus === block.id}
                     writing={writing === block.id}
                     open={composed}
-                    source={source}
+                    figure={figures.get(block.id) ?? null}
                     numberOf={numberOf}
                     quotable={quotable}
                     onFocus={setFocus}

@@ -1,12 +1,14 @@
 import type { Estimate } from "@/core/regression/coefficients";
 import { codesOf } from "../../model/hypothesis";
-import { decimalsFor, formatCount, formatInterval, formatMean, formatNumber, formatP, formatPercent, formatShare, fStatement, pStatement } from "../format-number"; // prettier-ignore
+import { decimalsFor, formatCount, formatInterval, formatMean, formatNumber, formatP, formatPercent, formatShare, fStatement, listed, pStatement } from "../format-number"; // prettier-ignore
 import { columnTitle } from "../ladder/coefficient-words";
+import { cellName } from "../ladder/means-words";
+import { probeRows } from "../ladder/probe-rows";
 import { correlationAt } from "../../analyse/analyse-look";
 import { columnName } from "../look-words";
 import { evidenceWords } from "../theory/verdict-words";
 import { R2, DELTA_R2, SYMBOL, type Words, words } from "../words";
-import { fittedLadder, type Source } from "./source";
+import { fittedLadder, probedStep, type Source, toldMeans } from "./source";
 
 /** A number of the study that prose can hold: by name, and as it reads now. */
 export interface LiveNumber {
@@ -35,6 +37,8 @@ export function liveNumbers(source: Source): LiveNumber[] {
     add(own("n"), `respondents with a score of ${scale.name}`, formatCount(description.n));
   }
   for (const ladder of study.ladders) ladderNumbers(source, ladder.id, add);
+  for (const probe of study.probes) probeNumbers(source, probe.id, add);
+  for (const means of study.means) meansNumbers(source, means.id, add);
   const codes = codesOf(study.hypotheses);
   study.hypotheses.forEach((h, k) => {
     const stand = stands.get(h.id);
@@ -50,14 +54,52 @@ export function liveNumbers(source: Source): LiveNumber[] {
         const test = correlationAt(table, i, j, 0);
         if (!test) return;
         const name = `r of ${columnName(b, title)} and ${columnName(a, title)}`;
-        add(["r", b.key, a.key], name, formatShare(test.r));
+        add(["r", ...[a.key, b.key].sort()], name, formatShare(test.r));
       }),
     );
   }
   return all;
 }
 
-function ladderNumbers(source: Source, id: string, add: (key: (string | number)[], name: string, said: Words) => void): void {
+type Add = (key: (string | number)[], name: string, said: Words) => void;
+
+/** `0.28, 95 % CI [0.13, 0.42], p = .021`, and the value alone. */
+function told(e: Estimate, p: number | null, percent: string, print: (v: number | null) => string): Words {
+  return words`${print(e.estimate)}${e.lower === null ? "" : `, ${percent} ${formatInterval(e.lower, e.upper, print)}`}, ${pStatement(p)}`;
+}
+
+function probeNumbers(source: Source, id: string, add: Add): void {
+  const probed = probedStep(source, id);
+  if (!probed) return;
+  const { probe, reading, result, ladder } = probed;
+  const of = `${source.title(probe.focal)} by ${listed(probe.moderators.map((m) => source.title(m.variable)))}, ${ladder.name}`;
+  const percent = `${formatPercent(result.ground.confidence)} CI`;
+  for (const { kind, place, effect, found } of probeRows(reading, result, source.title)) {
+    if (!found) continue;
+    const print = (v: number | null) => (probe.metric === "z" ? formatShare(v) : formatNumber(v, decimalsFor(found.se)));
+    // without the value of the place, which moves with the answers
+    const where = [place.replace(/, [−\d.]+$/, ""), effect].filter(Boolean).join(", ");
+    const name = `${kind === "effect" ? "slope" : "difference of slopes"}, ${where}: ${of}`;
+    add(["probe", id, kind, where], name, print(found.estimate));
+    add(["probe", id, `${kind}-told`, where], `${name}, with interval and p`, told(found, found.p, percent, print));
+  }
+}
+
+function meansNumbers(source: Source, id: string, add: Add): void {
+  const found = toldMeans(source, id);
+  if (!found) return;
+  const { means, told: of, ladder } = found;
+  const percent = `${formatPercent(of.ground.confidence)} CI`;
+  for (const cell of of.reading.cells) {
+    const e = cell.predicted;
+    if (!e) continue;
+    const print = (v: number | null) => formatNumber(v, decimalsFor(e.se));
+    const name = `${source.title(of.ground.outcome)} predicted for ${source.title(means.variable)} ${cellName(cell, source.title)}, ${ladder.name}`;
+    add(["means", id, cellName(cell, source.title)], name, `${print(e.estimate)}, ${percent} ${formatInterval(e.lower, e.upper, print)}`);
+  }
+}
+
+function ladderNumbers(source: Source, id: string, add: Add): void {
   const fitted = fittedLadder(source, id);
   if (!fitted) return;
   const { ladder, fit } = fitted;
@@ -79,14 +121,13 @@ function ladderNumbers(source: Source, id: string, add: (key: (string | number)[
     for (const c of step.coefficients) {
       const name = columnTitle(c.column, fit, source.title);
       const raw = (v: number | null) => formatNumber(v, decimalsFor(c.b.se));
-      const told = (e: Estimate, symbol: Words, print: (v: number | null) => string) => words`${symbol} = ${print(e.estimate)}${e.lower === null ? "" : `, ${percent} ${formatInterval(e.lower, e.upper, print)}`}, ${pStatement(c.b.p)}`; // prettier-ignore
       if (c.beta) {
         const share = (v: number | null) => formatShare(v);
         add(at("beta", c.column), `β of ${name}, ${where}`, share(c.beta.estimate));
-        add(at("beta-told", c.column), `β of ${name} with interval and p, ${where}`, told(c.beta, "β", share));
+        add(at("beta-told", c.column), `β of ${name} with interval and p, ${where}`, words`β = ${told(c.beta, c.b.p, percent, share)}`);
       }
       add(at("b", c.column), `b of ${name}, ${where}`, raw(c.b.estimate));
-      add(at("b-told", c.column), `b of ${name} with interval and p, ${where}`, told(c.b, [SYMBOL.b], raw));
+      add(at("b-told", c.column), `b of ${name} with interval and p, ${where}`, words`${SYMBOL.b} = ${told(c.b, c.b.p, percent, raw)}`);
       add(at("se", c.column), `SE of b of ${name}, ${where}`, raw(c.b.se));
       add(at("p", c.column), `p of ${name}, ${where}`, formatP(c.b.p));
     }
