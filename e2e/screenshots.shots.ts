@@ -139,7 +139,14 @@ test("pictures of the main views", async ({ page }) => {
   await shot(page, "respondents");
   await page.goto(place("write-up"));
   await expect(page.getByRole("button", { name: "Move Table 1" })).toBeAttached();
-  await page.getByTestId("table-2").click();
-  await page.getByTestId("table-2").evaluate((node) => node.scrollIntoView({ block: "center" }));
+  const table = page
+    .getByRole("region", { name: /^Table/ })
+    .filter({ hasText: "Hierarchical regression of Willingness" })
+    .first();
+  await table.getByRole("table").click();
+  await table.evaluate((node) => {
+    node.scrollIntoView({ block: "start" });
+    window.scrollBy(0, -200);
+  });
   await shot(page, "write-up");
 });

@@ -196,6 +196,19 @@ test("text of one's own holds numbers of the study, blocks move by the keyboard,
   await expect(paper(page).getByText(text)).toHaveCount(0);
   await page.getByRole("button", { name: "Take the last change back" }).click();
   await expect(paper(page).getByText(text)).toBeVisible();
+  // by the pointer too: a heading goes above the one before it
+  const [first, second] = [page.getByRole("region", { name: "the heading Participants" }), page.getByRole("region", { name: "the heading Method" })]; // prettier-ignore
+  await first.hover();
+  const grip = (await first.getByRole("button", { name: /^Move/ }).boundingBox())!;
+  const over = (await second.boundingBox())!;
+  await page.mouse.move(grip.x + 6, grip.y + 6);
+  await page.mouse.down();
+  await page.mouse.move(grip.x + 6, grip.y - 20, { steps: 4 });
+  await page.mouse.move(grip.x + 6, over.y + 6, { steps: 6 });
+  await page.mouse.up();
+  await expect.poll(async () => (await order())[0]).toBe("h_participants");
+  await page.getByRole("button", { name: "Take the last change back" }).click();
+  await expect.poll(order).toEqual(before);
   // and it is there when the page comes again
   await expect(page.getByText("All changes saved")).toBeVisible();
   await page.reload();

@@ -25,7 +25,7 @@ export function QuoteThis(props: { of: Quoted; part: Partial<Source>; words?: st
       setSaid("It stands at the end of the write-up.");
   };
   return (
-    <span className="quote">
+    <span style={{ marginRight: 14 }}>
       <button type="button" className="link" onClick={() => void quote()}>
         {props.words ?? "Quote this"}
       </button>{" "}

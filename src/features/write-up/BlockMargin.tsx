@@ -8,7 +8,7 @@ import type { Source } from "@/study/report/document/source";
 import { counted } from "@/study/report/format-number";
 import { LocalTime } from "@/ui/parts/LocalTime";
 import { Note } from "@/ui/parts/Margin";
-import { placeOf, whatOf } from "./block-names";
+import { GROUND, placeOf, whatOf } from "./block-names";
 import { TableSentence } from "./TableSentence";
 import { TableWays } from "./TableWays";
 import { FigureWays } from "./FigureWays";
@@ -43,7 +43,8 @@ export function BlockMargin(props: {
       <Note heading={name.charAt(0).toUpperCase() + name.slice(1)}>
         {place !== null && (
           <p>
-            Rests on <Link href={`/studies/${store.id}/${place}`}>{of === "" ? "the study" : of}</Link>
+            Rests on{" "}
+            <Link href={`/studies/${store.id}/${place}`}>{of !== "" ? of : ("of" in what && GROUND[what.of.kind]) || "the ladders"}</Link>
             {block.at !== "" && (
               <>
                 , brought up to date <LocalTime at={block.at} />

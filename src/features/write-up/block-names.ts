@@ -38,6 +38,16 @@ export function whatOf(what: BlockContent, study: Study, title: Titles): string 
   );
 }
 
+/** What a block without an object of its own rests on. */
+export const GROUND: Readonly<Record<string, string>> = {
+  participants: "the responses",
+  measures: "the scales",
+  look: "the first look",
+  descriptives: "the first look",
+  hypotheses: "the hypotheses",
+  theory: "the hypotheses",
+};
+
 /** Where in the study the numbers of a block are worked out, from the study's own address. */
 export function placeOf(what: BlockContent, study: Study): string | null {
   if (!("of" in what)) return null;

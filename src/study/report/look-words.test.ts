@@ -79,7 +79,7 @@ test("as a journal prints it: α in the diagonal, correlations below, one row a 
   expect(calm.at(-1)).toMatch(/^\(\.\d\d\)$/);
   expect(everybody!.rows[0]!.map(plain).slice(6)).toEqual(["–", "", ""]);
   expect(calm[4]).toBe("1–5");
-  expect(plain(table.note)).toBe("Pearson's r below the diagonal, α in the diagonal. Each pair over the respondents who have both. * p < .05, ** p < .01, *** p < .001."); // prettier-ignore
+  expect(plain(table.note)).toBe("Pearson's r below the diagonal, α in the diagonal. Each pair over the respondents who have both. *\u00a0p < .05, **\u00a0p < .01, ***\u00a0p < .001."); // prettier-ignore
 });
 
 test("groups have a section each; above the diagonal stands what was chosen, and the note says so", () => {

@@ -4,4 +4,4 @@ import { SYMBOL, type Words, words } from "./words";
 export const stars = (p: number | null) => (p === null ? "" : p < 0.001 ? "***" : p < 0.01 ? "**" : p < 0.05 ? "*" : "");
 
 /** What they stand for, in a note. */
-export const STARS: Words = words`* ${SYMBOL.p} < .05, ** ${SYMBOL.p} < .01, *** ${SYMBOL.p} < .001.`;
+export const STARS: Words = words`*\u00a0${SYMBOL.p} < .05, **\u00a0${SYMBOL.p} < .01, ***\u00a0${SYMBOL.p} < .001.`;

@@ -208,3 +208,28 @@ test("a sentence that leads to a table which was taken out is not said, and what
   const offered = notInText(source(), blocks.filter(({ what }) => !("of" in what && what.of.ids[0] === "l"))); // prettier-ignore
   expect(offered.map(({ words: said }) => said)).toEqual(["the paragraph on L", "the table of coefficients of L", "the figure of the hypotheses on L"]); // prettier-ignore
 });
+
+test("two outcomes stand in one table: a term that only one holds has empty cells in the other, and what they share is said once", () => {
+  const other = Ladder.parse({ ...ladderOf(["m"]), id: "k", name: "K", outcome: "m", steps: [{ id: "only", terms: [{ components: ["x"] }, { components: ["age"] }] }] }); // prettier-ignore
+  const both = { ...study, ladders: [ladder, other] };
+  const of = source({ study: both, ladders: new Map([ladder, other].map((l) => [l.id, analyseLadder(both, l, desk.responses)])) });
+  const made = filled(Block.parse({ id: "b", what: { kind: "table", of: { kind: "coefficients", ids: ["l", "k"] }, options: { metric: "beta", spread: "interval", tests: "stars" } } }).what, of); // prettier-ignore
+  const rows = printedRows(shownBy(made!));
+  expect(rows[0]).toEqual(["", "y", "y", "m", "m"]);
+  expect(rows[1]!.map((cell) => cell.replace(/\u00a0/g, " "))).toEqual(["Term", "β", "95 % CI", "β", "95 % CI"]);
+  const cells = new Map(rows.map((row) => [row[0], row.slice(1)]));
+  expect(cells.get("m")!.slice(2)).toEqual(["", ""]);
+  expect(cells.get("age")!.slice(0, 2)).toEqual(["", ""]);
+  for (const [at, id] of [
+    [0, "l"],
+    [2, "k"],
+  ] as const) {
+    // prettier-ignore
+    const found = of.ladders.get(id)!;
+    if (found.status !== "fitted") throw new Error(found.status);
+    const x = found.fit.steps.at(-1)!.coefficients.find((c) => c.column === "x")!;
+    expect(Number(cells.get("x")![at]!.replace("−", "-").replace(/\*/g, ""))).toBeCloseTo(x.beta!.estimate, 2);
+    expect(cells.get("N")![at]).toBe(String(found.fit.n));
+  }
+  expect(plain(shownBy(made!).note).match(/Least squares with classical standard errors/g)).toHaveLength(1);
+});
