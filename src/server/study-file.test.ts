@@ -10,7 +10,7 @@ import { Ladder } from "@/study/model/ladder";
 import { cellText, CellState, type ResponseColumn } from "@/study/model/response-column";
 import { RespondentFilter } from "@/study/model/respondent-filter";
 import { Scale } from "@/study/model/scale";
-import { type Study } from "@/study/model/study";
+import { Study } from "@/study/model/study";
 import { type Database, openDatabase } from "./database";
 import { importAsStudy } from "./import-responses";
 import { responsesRepository } from "./repositories/responses-repository";
@@ -132,4 +132,12 @@ test("a copy under shuffled codes holds the chosen variables of the same respond
   expect([...q1.states].every((state) => state === CellState.number)).toBe(true);
   const [one, other] = [await resultsOf(study, columns), await resultsOf(copied, shuffled)] as { ladders: { l: { steps: Record<string, { model: { R2: number } }> } } }[]; // prettier-ignore
   expect(other!.ladders.l.steps["2"]!.model.R2).toBeCloseTo(one!.ladders.l.steps["2"]!.model.R2, 12);
+});
+
+test("a plan without answers travels as one, and opens as one", async () => {
+  const study = Study.parse({ format: "beta-step-study", version: 1, name: "Plan", codebook: [{ name: "x" }, { name: "y" }] });
+  const file = written(parts({ kind: "whole", study, columns: ["x", "y"].map((name) => ({ name, values: new Float64Array(0), states: new Uint8Array(0), texts: [] })), codebook: study.codebook, results: {} })); // prettier-ignore
+  const opened = await takeStudyFile(db, await arrived(file));
+  expect(opened.study.responses).toMatchObject({ rows: 0, fileName: "visits.csv" });
+  expect(responsesRepository(db).facts(opened.study.responses!.dataset).columns).toEqual(["x", "y"]);
 });

@@ -34,14 +34,14 @@ export async function studyFileFacts(path: string): Promise<StudyFileFacts> {
     said: [
       `A study file of ${manifest.made.slice(0, 10)}. It holds ${what}.`,
       `Every part is as it was packed (${formatCount(Object.keys(manifest.parts).length)} checksums).${engineWords(manifest)}`,
-      ...(manifest.kind === "without-respondents" ? [refitWords(opened)] : []),
+      ...(manifest.kind === "without-respondents" ? [await refitWords(opened)] : []),
     ],
   };
 }
 
 /** Without rows the ladders are fitted again from n, means, SDs and correlations. @throws ImportFaultError when that gives other numbers */
-function refitWords({ results }: OpenedStudyFile): string {
-  const ladders = Object.entries((results["ladders"] ?? {}) as Record<string, RefittableResults>);
+async function refitWords({ results }: OpenedStudyFile): Promise<string> {
+  const ladders = Object.entries(((await results())["ladders"] ?? {}) as Record<string, RefittableResults>);
   const all = ladders.map(([id, ladder]) => ({ id, ...refittedOr(ladder) }));
   const bad = all.find(({ differ }) => differ.length > 0);
   if (bad)
@@ -71,9 +71,13 @@ export async function takeStudyFile(db: Database, upload: Upload, watch: Watch =
   const opened = await openStudyFile(upload.path);
   const { manifest, study } = opened;
   if (manifest.kind === "without-respondents") {
-    refitWords(opened);
+    await refitWords(opened);
     return keep(db, opened, await withoutAnswers(db, study.codebook, "shared without respondents"));
   }
+  const made = new Set(study.derived.map((d) => d.name));
+  const raw = study.codebook.filter((v) => !made.has(v.name));
+  // a plan has no answers yet: there is nothing to be read
+  if (manifest.rows === 0) return keep(db, opened, await withoutAnswers(db, raw, manifest.source));
   const understood = await understandUpload(upload.path);
   if (understood.fault) throw new ImportFaultError(understood.fault.code, understood.fault.message);
   const read = await readResponses(
@@ -83,8 +87,7 @@ export async function takeStudyFile(db: Database, upload: Upload, watch: Watch =
     watch,
   );
   const there = new Set(responsesRepository(db).facts(read.datasetId).columns);
-  const derived = new Set(study.derived.map((d) => d.name));
-  const lacking = study.codebook.filter((v) => !derived.has(v.name) && !there.has(v.name)).map((v) => v.name);
+  const lacking = raw.filter((v) => !there.has(v.name)).map((v) => v.name);
   if (lacking.length > 0 || read.rows !== manifest.rows) {
     await responsesRepository(db).abandonSlowly(read.datasetId);
     throw new ImportFaultError(

@@ -1,6 +1,7 @@
 import { type OpenedStudyFile, openStudyFile, withdrawnOf } from "@/files/study-file/read-study-file";
 import { ImportFaultError } from "@/files/reading/import-fault";
 import { refitted, type RefittableResults } from "@/study/analyse/ladder-moments";
+import { emptyColumn } from "@/study/model/response-column";
 import { CallError, computeStudy, readData } from "./compute-file";
 
 /** A number that is stored otherwise than it is worked out here. */
@@ -47,14 +48,15 @@ const isTree = (value: unknown): value is Record<string, unknown> => value !== n
 export async function verifyFile(file: string): Promise<Verified> {
   const opened = await open(file);
   if (opened.manifest.kind === "without-respondents") return fromMoments(opened);
-  const { data, columns } = await readData(file, { decimal: opened.manifest.decimal });
+  const { rows } = opened.manifest;
+  const columns = rows === 0 ? withoutRows(opened) : (await readData(file, { decimal: opened.manifest.decimal })).columns;
   const study = {
     ...opened.study,
-    responses: { dataset: "data", fileName: opened.manifest.source, rows: data.rows, ...withdrawnOf(opened.manifest) },
+    responses: { dataset: "data", fileName: opened.manifest.source, rows, ...withdrawnOf(opened.manifest) },
   };
   // as it was written: what JSON does not hold (NaN, undefined) is null there
   const found = JSON.parse(JSON.stringify(await computeStudy(study, columns))) as unknown;
-  return differences(opened.results, found);
+  return differences(await opened.results(), found);
 }
 
 async function open(file: string): Promise<OpenedStudyFile> {
@@ -66,8 +68,11 @@ async function open(file: string): Promise<OpenedStudyFile> {
   }
 }
 
-function fromMoments({ results }: OpenedStudyFile): Verified {
-  const all = Object.entries((results["ladders"] ?? {}) as Record<string, RefittableResults>).map(([id, ladder]) => ({
+/** The columns of a plan that has no answers yet. */
+const withoutRows = ({ study }: OpenedStudyFile) => new Map(study.codebook.map(({ name }) => [name, emptyColumn(name, 0)]));
+
+async function fromMoments({ results }: OpenedStudyFile): Promise<Verified> {
+  const all = Object.entries(((await results())["ladders"] ?? {}) as Record<string, RefittableResults>).map(([id, ladder]) => ({
     id,
     ...refitted(ladder),
   }));

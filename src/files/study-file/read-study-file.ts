@@ -30,7 +30,8 @@ export type TravellingTrail = z.infer<typeof TravellingTrail>;
 export interface OpenedStudyFile {
   manifest: Manifest;
   study: Study;
-  results: Record<string, unknown>;
+  /** Read when somebody asks: those of a large study are larger than all else. @throws ImportFaultError */
+  results: () => Promise<Record<string, unknown>>;
   trail: TravellingTrail | null;
 }
 
@@ -54,9 +55,18 @@ export async function openStudyFile(path: string): Promise<OpenedStudyFile> {
     const manifest = await manifestOf(zip);
     await checkParts(zip, manifest);
     const study = await studyOf(zip);
+    return { manifest, study, results: () => resultsOf(path), trail: await trailOf(zip) };
+  } finally {
+    zip.close();
+  }
+}
+
+async function resultsOf(path: string): Promise<Record<string, unknown>> {
+  const zip = await ZipFile.open(path);
+  try {
     const results = z.record(z.string(), z.unknown()).safeParse(await jsonOf(zip, PARTS.results));
-    if (!results.success) throw new ImportFaultError("damaged-file", `The part "${PARTS.results}" holds no results. ${BAD}`);
-    return { manifest, study, results: results.data, trail: await trailOf(zip) };
+    if (results.success) return results.data;
+    throw new ImportFaultError("damaged-file", `The part "${PARTS.results}" holds no results. ${BAD}`);
   } finally {
     zip.close();
   }
@@ -65,7 +75,7 @@ export async function openStudyFile(path: string): Promise<OpenedStudyFile> {
 async function manifestOf(zip: ZipFile): Promise<Manifest> {
   if (!zip.has(PARTS.manifest))
     throw new ImportFaultError("not-a-study-file", `This is no study file: it has no part "${PARTS.manifest}". ${BAD}`);
-  const raw = await jsonOf(zip, PARTS.manifest);
+  const raw = await jsonOf(zip, PARTS.manifest, 1_000_000);
   const version = z.looseObject({ format: z.literal("beta-step-study-file"), version: z.int() }).safeParse(raw);
   if (!version.success)
     throw new ImportFaultError("foreign-file", `The part "${PARTS.manifest}" is not one of a study file of Beta Step. ${BAD}`);
@@ -100,8 +110,11 @@ async function checkParts(zip: ZipFile, { parts }: Manifest): Promise<void> {
   }
 }
 
-async function jsonOf(zip: ZipFile, name: string): Promise<unknown> {
-  const text = await zip.text(name);
+/** A study and its trail are read in one go: no study of a person's is larger. */
+const MOST_BYTES = 60_000_000;
+
+async function jsonOf(zip: ZipFile, name: string, most?: number): Promise<unknown> {
+  const text = await zip.text(name, most);
   try {
     return JSON.parse(text);
   } catch {
@@ -110,7 +123,7 @@ async function jsonOf(zip: ZipFile, name: string): Promise<unknown> {
 }
 
 async function studyOf(zip: ZipFile): Promise<Study> {
-  const raw = await jsonOf(zip, PARTS.study);
+  const raw = await jsonOf(zip, PARTS.study, MOST_BYTES);
   try {
     const study = StoredStudy.safeParse(raw);
     if (study.success) return study.data;
@@ -124,7 +137,7 @@ async function studyOf(zip: ZipFile): Promise<Study> {
 
 async function trailOf(zip: ZipFile): Promise<TravellingTrail | null> {
   if (!zip.has(PARTS.trail)) return null;
-  const trail = TravellingTrail.safeParse(await jsonOf(zip, PARTS.trail));
+  const trail = TravellingTrail.safeParse(await jsonOf(zip, PARTS.trail, MOST_BYTES));
   if (!trail.success) throw new ImportFaultError("damaged-file", `The part "${PARTS.trail}" holds no trail. ${BAD}`);
   return trail.data;
 }

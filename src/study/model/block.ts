@@ -31,7 +31,7 @@ export const TableOptions = z.strictObject({
 export type TableOptions = z.infer<typeof TableOptions>;
 
 /** A piece of a person's own text: letters, a number of the study with the text it had, or a table or figure. */
-const LiveNumber = z.strictObject({ as: z.literal("number"), of: z.string().min(1).max(800), shown: PrintedWords });
+const LiveNumber = z.strictObject({ as: z.literal("number"), of: z.string().min(1).max(4000), shown: PrintedWords });
 const Leading = z.strictObject({ as: z.literal("reference"), to: z.string().max(400) });
 const Letters = z.strictObject({ text: z.string().max(20_000), as: z.enum(["italic", "superscript"]) });
 export const ProsePiece = z.union([z.string().max(20_000), Letters, LiveNumber, Leading]);
@@ -49,7 +49,7 @@ const Paragraph = z.strictObject({
   kind: z.literal("paragraph"),
   of: of(PARAGRAPH_KINDS),
   /** Its sentences when it was last brought up to date; null: it had nothing to say. */
-  shown: z.array(PrintedWords).max(400).nullable().default(null),
+  shown: z.array(PrintedWords).max(5000).nullable().default(null),
   /** The same as a person has written it; its numbers are those of the sentences, by their place among them ("3"). Null: as composed. */
   own: Prose.nullable().default(null),
 });

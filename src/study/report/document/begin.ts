@@ -2,7 +2,7 @@ import { type Block, type BlockContent, BlockContent as Content, sourceKey } fro
 import { newId } from "../../model/new-id";
 import { listed } from "../format-number";
 import { keptCells } from "../print-table";
-import { FIGURES } from "./figures";
+import { FIGURES, keptFigure } from "./figures";
 import { worksUsed } from "./references";
 import { composedSentences } from "./paragraphs";
 import { comparedGroups, exploredStructure, fittedLadder, probedStep, type Source, toldImportance, toldMeans, toldSearch } from "./source"; // prettier-ignore
@@ -34,7 +34,7 @@ export function filled(what: BlockContent, source: Source): BlockContent | null 
     }
     case "figure": {
       const now = FIGURES[what.of.kind].draw(what.of, source);
-      return now && ({ ...what, shown: { title: now.title, note: now.note, marks: now.marks } } as BlockContent);
+      return now && { ...what, shown: keptFigure(now) };
     }
   }
 }

@@ -2,7 +2,7 @@ import type { Block, BlockContent, BlockOf, Prose, ProsePiece } from "../../mode
 import type { PrintedCells, PrintedFigure } from "../../model/printed";
 import { keptCells, type PrintTable } from "../print-table";
 import { plain, type Words } from "../words";
-import { FIGURES } from "./figures";
+import { FIGURES, keptFigure } from "./figures";
 import { namesIn, NumberFinder } from "./numbers-in";
 import { type LiveNumber, liveNumbers } from "./live-numbers";
 import { composedSentences } from "./paragraphs";
@@ -88,8 +88,7 @@ export class Standing {
   private ofFigure(what: BlockOf<"figure">): BlockStand {
     const now = FIGURES[what.of.kind].draw(what.of, this.source);
     if (!now) return this.absent();
-    const { title, note, marks } = now;
-    const shown: PrintedFigure = { title: title as PrintedFigure["title"], note: note as PrintedFigure["note"], marks };
+    const shown = keptFigure(now);
     const changes = figureChanges(what.shown, shown);
     return changes.length === 0 ? { state: "current" } : { state: "changed", changes, wording: [], fresh: { ...what, shown } };
   }

@@ -79,6 +79,12 @@ export const FIGURES: Readonly<Record<FigureKind, FigureDefinition>> = {
   },
 };
 
+/** So many marks, and letters of one, are kept of a figure: enough to see that it has changed. */
+const MOST_MARKS = 400;
+
+/** A figure as a study keeps it. */
+export const keptFigure = ({ title, note, marks }: Figure): PrintedFigure => ({ title, note, marks: marks.slice(0, MOST_MARKS).map((mark) => mark.slice(0, MOST_MARKS)) }); // prettier-ignore
+
 /** How the numbers of a drawing are printed. */
 export const drawnFormat = (drawing: Drawing): ((v: number | null) => string) =>
   drawing.chart === "groups" && drawing.shares ? (v) => formatShare(v) : (v) => formatValue(v);

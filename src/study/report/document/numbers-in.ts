@@ -75,10 +75,19 @@ function push(all: ProsePiece[], piece: ProsePiece): void {
   else if (piece !== "") all.push(piece);
 }
 
-/** Every name of a study that may stand in a sentence. */
+/** Every text in an object, however deep. */
+function textsIn(of: unknown, into: Set<string>): Set<string> {
+  if (typeof of === "string") into.add(of);
+  else if (of !== null && typeof of === "object") for (const value of Object.values(of)) textsIn(value, into);
+  return into;
+}
+
+/** Every name of a study that may stand in a sentence: of the codebook only what something names, since a file may have thousands of columns. */
 export function namesIn(study: Study): string[] {
+  const { ladders, scales, looks, structures, probes, means, groups, searches, hypotheses, filters } = study;
+  const named = textsIn([ladders, scales, looks, structures, probes, means, groups, searches, hypotheses, filters], new Set());
   return [
-    ...study.codebook.flatMap((v) => [v.name, v.label, v.short, ...v.levels.flatMap((level) => [level.value, level.label]).filter((word) => /\D/.test(word))]), // prettier-ignore
+    ...study.codebook.filter((v) => named.has(v.name)).flatMap((v) => [v.name, v.label, v.short, ...v.levels.flatMap((level) => [level.value, level.label]).filter((word) => /\D/.test(word))]), // prettier-ignore
     ...study.scales.map((s) => s.name),
     ...study.ladders.flatMap((l) => [l.name, ...l.steps.map((s) => s.name)]),
     ...study.filters.flatMap((f) => [f.name, f.reason.replace(/\.$/, "")]),

@@ -1,0 +1,65 @@
+import fc from "fast-check";
+import { Block, type Prose, type ProsePiece } from "@/study/model/block";
+import type { PrintedWords } from "@/study/model/printed";
+import { applyEdits } from "@/study/model/edit";
+import { Study } from "@/study/model/study";
+import { addBlock, changeBlock, isQuote, keepBegun, moveBlock } from "./block-edits";
+import { editorDocument, writtenProse } from "./prose-doc";
+
+/** Words with a look. */
+const statement: PrintedWords = [{ text: "F", as: "italic" }, "(1, 2) = 3"];
+const letters = fc.string({ minLength: 1, maxLength: 12 });
+const piece: fc.Arbitrary<ProsePiece> = fc.oneof(
+  letters,
+  fc.record({ text: letters, as: fc.constantFrom("italic" as const, "superscript" as const) }),
+  fc.record({ as: fc.constant("number" as const), of: letters, shown: fc.oneof(letters, fc.constant(statement)) as fc.Arbitrary<PrintedWords> }), // prettier-ignore
+  fc.record({ as: fc.constant("reference" as const), to: letters }),
+);
+/** Plain letters that stand together are one piece, and a text has a paragraph at least. */
+const whole = (prose: Prose): Prose =>
+  (prose.length === 0 ? [[]] : prose).map((paragraph) =>
+    paragraph.reduce<ProsePiece[]>((all, one) => {
+      const last = all.at(-1);
+      if (typeof last === "string" && typeof one === "string") return [...all.slice(0, -1), last + one];
+      return [...all, one];
+    }, []),
+  );
+
+test("what goes into the editor comes out of it: letters, looks, numbers with what they are bound to, references", () => {
+  fc.assert(
+    fc.property(fc.array(fc.array(piece, { maxLength: 6 }), { maxLength: 4 }), (prose) => {
+      expect(writtenProse(editorDocument(prose, () => "Table 1"))).toEqual(whole(prose));
+    }),
+  );
+});
+
+const heading = (id: string) => Block.parse({ id, what: { kind: "heading", level: 3, text: id } });
+const base = Study.parse({ format: "beta-step-study", version: 1, name: "S", blocks: ["a", "b", "c", "d"].map(heading) });
+const order = (study: Study) => study.blocks.map(({ id }) => id).join("");
+
+test("a block that is moved stands where it was put, all others in their order, and taking it back puts it back", () => {
+  for (let from = 0; from < 4; from++)
+    for (let to = 0; to < 4; to++) {
+      const edits = moveBlock(base.blocks, from, to);
+      if (from === to) {
+        expect(edits).toEqual([]);
+        continue;
+      }
+      const { study } = applyEdits(base, edits);
+      const others = [..."abcd"].filter((_, i) => i !== from);
+      expect(order(study)).toBe([...others.slice(0, to), "abcd"[from], ...others.slice(to)].join(""));
+    }
+  expect(moveBlock(base.blocks, 0, 4)).toEqual([]);
+  expect(moveBlock(base.blocks, 7, 1)).toEqual([]);
+});
+
+test("a new block gets an id of its own at its place; what was quoted before the text was composed stands at its end", () => {
+  const { id, edit } = addBlock(base.blocks, 1, heading("a").what, "");
+  expect(id).toBe("h_a");
+  expect(order(applyEdits(base, [edit]).study)).toBe("ah_abcd");
+  expect(order(applyEdits(base, [changeBlock(heading("b"), { kind: "heading", level: 2, text: "B" })]).study)).toBe("abcd");
+  const quotes = [heading("quoted"), heading("quoted_2")];
+  const quoted = Study.parse({ ...base, blocks: quotes });
+  expect(quoted.blocks.every(isQuote)).toBe(true);
+  expect(order(applyEdits(quoted, keepBegun(base.blocks, quotes)).study)).toBe("abcdquotedquoted_2");
+});
