@@ -1,5 +1,14 @@
 import type { PrintTable } from "@/study/report/print-table";
+import type { Words } from "@/study/report/words";
 import { Said } from "./Said";
+
+/** A cell of no more letters stays on one line: an estimate with its interval. */
+const UNBROKEN = 26;
+
+const lettersIn = (cell: Words): number =>
+  typeof cell === "string"
+    ? cell.length
+    : cell.reduce((sum, piece) => sum + (typeof piece === "string" ? piece.length : piece.text.length), 0);
 
 /** A table as it is saved, on the page: the same cells, its title for those who hear it. */
 export function PrintedTable({ table, className, testId }: { table: PrintTable; className: string | undefined; testId: string }) {
@@ -47,7 +56,7 @@ export function PrintedTable({ table, className, testId }: { table: PrintTable; 
                     <Said>{cell}</Said>
                   </th>
                 ) : (
-                  <td key={i}>
+                  <td key={i} style={lettersIn(cell) <= UNBROKEN ? { whiteSpace: "nowrap" } : undefined}>
                     <Said>{cell}</Said>
                   </td>
                 ),

@@ -72,6 +72,9 @@ test("sections stand in the order of an article, tables count themselves, and ea
   // works of the procedures that were used, and no others
   const works = made.blocks.flatMap((b) => (b.kind === "paragraph" && b.hanging ? [plain(b.sentences[0]!).split(",")[0]] : []));
   expect(works).toEqual(["Cohen", "Cronbach", "Feldt", "Holm"]);
+  // and each of them is cited somewhere
+  const said = made.blocks.flatMap((b) => (b.kind === "paragraph" && !b.hanging ? b.sentences.map(plain) : [])).join(" ");
+  for (const work of works) expect(said).toMatch(new RegExp(`\\([^)]*${work}[^)]*\\d{4}`));
 });
 
 test("the analysis says what was done and nothing that was not", () => {

@@ -13,10 +13,10 @@ import { whatTheMeansSay } from "../ladder/means-words";
 import { whatTheProbeSays } from "../ladder/probe-words";
 import { whatTheSearchSays } from "../ladder/search-words";
 import { methodSentence } from "../scale-words";
-import { structureMethod, whatTheStructureSays } from "../structure-words";
+import { structureMethod } from "../structure-words";
 import { hypothesisSentence } from "../theory/hypothesis-words";
 import { evidenceWords } from "../theory/verdict-words";
-import { DELTA_R2, joined, type Reference, SYMBOL, type Words, words } from "../words";
+import { DELTA_R2, joined, R2, type Reference, SYMBOL, type Words, words } from "../words";
 import { whatTheStepsSay } from "./ladder-paragraph";
 import { citation, referenceEntries } from "./references";
 import { comparedGroups, exploredStructure, type FittedSource, fittedLadder, probedStep, type Source, toldImportance, toldMeans, toldSearch } from "./source"; // prettier-ignore
@@ -57,8 +57,12 @@ const measures: Composer = (source) => {
     return found?.status === "scored" ? [methodSentence(scale, found.analysis, source.title)] : [];
   });
   if (told.length === 0) return [];
-  const [alpha, omega] = [citation(source, "cronbach"), citation(source, "mcdonald")];
-  const cited = [alpha && `α${alpha}`, omega && `ω${omega}`].filter(Boolean);
+  const [alpha, omega, two] = [citation(source, "cronbach", "feldt"), citation(source, "mcdonald"), citation(source, "spearman")];
+  const cited = [
+    alpha && `α with its interval${alpha}`,
+    omega && `ω${omega}`,
+    two && `of two items the Spearman–Brown coefficient${two}`,
+  ].filter(Boolean);
   return [...told, cited.length === 0 ? "" : `Reliability is told by ${listed(cited)}.`];
 };
 
@@ -81,6 +85,7 @@ const analysis: Composer = (source) => {
     study.probes.length > 0 ? `Products were probed by simple slopes, and by the range of the moderator in which the slope can be told from zero${citation(source, "johnsonNeyman", "bauerCurran")}.` : "", // prettier-ignore
     study.groups.length > 0 ? words`Coefficients of groups were compared by ${SYMBOL.z} of their difference, corrected by Holm’s procedure${citation(source, "clogg", "holm")}.` : "", // prettier-ignore
     study.means.length > 0 ? `Predicted means are at the means of the other predictors, with categories at equal weights${citation(source, "searle")}.` : "", // prettier-ignore
+    study.importances.length > 0 ? words`${R2} was dealt out among the terms over their orders of entry${citation(source, "budescu")}.` : "", // prettier-ignore
     study.searches.length > 0 ? `Predictors were also searched for${citation(source, "tibshirani", "leastAngle")}; what such a search finds is exploratory.` : "", // prettier-ignore
     study.hypotheses.length > 0 ? `Hypotheses were tested at α = ${formatLevel(alpha)}${holm ? `, corrected over their family by Holm’s procedure${citation(source, "holm")}` : ""}${delta > 0 ? `; effects below |β| = ${formatShare(delta)} were taken as too small to matter` : ""}. Tests are one-sided only where the direction stood before the result was looked at.` : "", // prettier-ignore
   ];
@@ -168,7 +173,8 @@ export const PARAGRAPHS: Readonly<Record<ParagraphKind, Composer>> = {
   structure: (source, id) => {
     const found = exploredStructure(source, id);
     if (!found) return null;
-    return [structureMethod(found.structure, found.analysis), ...whatTheStructureSays(found.analysis, source.title), words`${leading("table", "loadings", id)} holds the loadings.`]; // prettier-ignore
+    const works = citation(source, "horn", "harmanJones", "joreskog", "kaiser", "jennrich", "hendrickson");
+    return [structureMethod(found.structure, found.analysis), works === "" ? "" : `The procedures are described elsewhere${works}.`, words`${leading("table", "loadings", id)} holds the loadings.`]; // prettier-ignore
   },
   search: (source, id) => {
     const found = toldSearch(source, id);
