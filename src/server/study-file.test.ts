@@ -5,7 +5,13 @@ import { Readable } from "node:stream";
 import { strFromU8, unzipSync } from "fflate";
 import { packStudyFile, type StudyFileParts } from "@/files/study-file/pack";
 import { loadAnalyses, resultsDocument } from "@/study/analyse/results-document";
-import { resultsWithoutRespondents, shuffledCopy, studyWithoutRespondents, wholeStudy } from "@/study/analyse/travelling-study";
+import {
+  resultsWithoutRespondents,
+  shuffledCopy,
+  studyWithoutRespondents,
+  tellingTexts,
+  wholeStudy,
+} from "@/study/analyse/travelling-study";
 import { Ladder } from "@/study/model/ladder";
 import { cellText, CellState, type ResponseColumn } from "@/study/model/response-column";
 import { RespondentFilter } from "@/study/model/respondent-filter";
@@ -95,7 +101,7 @@ test("no answer, code or word of any respondent is in a copy without them, and i
     );
   };
   const without = studyWithoutRespondents(study, counts);
-  const file = written(parts({ kind: "without-respondents", study: without, columns: [], codebook: without.codebook, results: resultsWithoutRespondents(results) })); // prettier-ignore
+  const file = written(parts({ kind: "without-respondents", study: without, columns: [], codebook: without.codebook, results: resultsWithoutRespondents(results, tellingTexts(study, counts)) })); // prettier-ignore
   const texts = Object.entries(unzipSync(await import("node:fs").then((fs) => fs.readFileSync(file)))).map(([name, bytes]) => [name, strFromU8(bytes)] as const); // prettier-ignore
   const told = new Set(columns.filter((c) => ["code", "x", "m", "y", "told"].includes(c.name)).flatMap((c) => cellsOf(c)));
   for (const [name, text] of texts)
@@ -140,4 +146,44 @@ test("a plan without answers travels as one, and opens as one", async () => {
   const opened = await takeStudyFile(db, await arrived(file));
   expect(opened.study.responses).toMatchObject({ rows: 0, fileName: "visits.csv" });
   expect(responsesRepository(db).facts(opened.study.responses!.dataset).columns).toEqual(["x", "y"]);
+});
+
+test("what names a code, or a level that only few have, is not in a copy without respondents, nor what stands on it", () => {
+  const level = (value: string, label = "") => ({ value, label });
+  const steps = [{ id: "a", terms: [{ components: ["x"] }] }];
+  const study = Study.parse({
+    format: "beta-step-study",
+    version: 1,
+    name: "S",
+    codebook: [{ name: "who", kind: "code" }, { name: "x" }, { name: "y" }, { name: "site", kind: "category", levels: [level("park"), level("annex", "The annexe")] }], // prettier-ignore
+    ladders: [
+      { id: "kept", name: "Kept", outcome: "y", filter: { variable: "who", equals: ["RSP-0007"] }, steps },
+      { id: "rare", name: "Rare", outcome: "y", categories: [{ variable: "site", reference: "annex" }], steps },
+    ],
+    probes: [{ id: "p", ladder: "rare", focal: "x", moderators: [{ variable: "y" }] }],
+    blocks: [
+      { id: "b1", what: { kind: "prose", text: [["Those of The annexe differ."]] } },
+      { id: "b2", what: { kind: "prose", text: [["All differ."]] } },
+    ],
+  });
+  const counts = (name: string) => new Map(name === "who" ? [["RSP-0007", 1]] : name === "site" ? [["park", 40], ["annex", 2]] : []); // prettier-ignore
+  const copy = studyWithoutRespondents(study, counts);
+  expect(JSON.stringify(copy)).not.toMatch(/RSP-0007|annex/);
+  expect([copy.ladders, copy.probes, copy.blocks].map((all) => all.map(({ id }) => id))).toEqual([["kept"], [], ["b2"]]);
+  const results = { ladders: { kept: { status: "fitted", settings: { filter: { equals: ["RSP-0007"] } } }, rare: { status: "fitted", steps: { 1: { coef: { "site[annex]": { b: 1 } } } } } } }; // prettier-ignore
+  expect(resultsWithoutRespondents(results, tellingTexts(study, counts))["ladders"]).toEqual({ kept: { status: "fitted", settings: { filter: null }, sample: {} } }); // prettier-ignore
+});
+
+test("a reading that several columns share goes along with those that were chosen", () => {
+  const column = (name: string): ResponseColumn => ({
+    name,
+    values: new Float64Array(2),
+    states: new Uint8Array(2).fill(CellState.text),
+    texts: ["agree"],
+  });
+  const reading = { id: "r", name: "Agreement", variables: ["q1", "q2"], answers: [{ written: "agree", value: 1 }] };
+  const study = { ...Study.parse({ format: "beta-step-study", version: 1, name: "S", codebook: [{ name: "q1" }, { name: "q2" }] }), readings: [reading] } as unknown as Study; // prettier-ignore
+  const { study: copied, leftOut } = shuffledCopy(study, [column("q1"), column("q2")], ["q1"], 1);
+  expect(copied.readings.map((r) => r.variables)).toEqual([["q1"]]);
+  expect(leftOut).toEqual([]);
 });

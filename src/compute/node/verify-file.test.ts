@@ -27,7 +27,7 @@ afterAll(() => rmSync(folder, { recursive: true }));
 async function file(kind: "whole" | "without-respondents", forge: (results: Results) => void = () => {}): Promise<string> {
   const results = JSON.parse(JSON.stringify(resultsDocument(study, desk.responses, await loadAnalyses()))) as Results;
   forge(results);
-  const given = kind === "whole" ? results : resultsWithoutRespondents(results as never);
+  const given = kind === "whole" ? results : resultsWithoutRespondents(results as never, { whole: new Set(), within: [] });
   const of = { kind, study: wholeStudy(study), columns: kind === "whole" ? columns : [], codebook: study.codebook, results: given };
   const to = path.join(folder, `${kind}.zip`);
   writeFileSync(

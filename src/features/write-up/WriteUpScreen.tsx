@@ -59,9 +59,12 @@ export function WriteUpScreen() {
   }, [composed, whole, worthKeeping, source, kept, store]);
   // a copy without respondents has nothing to be held against
   const shared = composed && dataset.rows === 0;
-  const standing = useMemo(() => new Standing(source, !whole || shared), [source, whole, shared]);
+  const standing = useMemo(() => new Standing(source, !whole), [source, whole]);
   // held against the study once, when all of it is there, and not with each result that comes
-  const stands = useMemo(() => new Map(whole ? kept.map((block) => [block.id, standing.of(block)]) : []), [whole, kept, standing]);
+  const stands = useMemo(
+    () => new Map(whole && !shared ? kept.map((block) => [block.id, standing.of(block)]) : []),
+    [whole, shared, kept, standing],
+  );
   const numberOf = useMemo(() => numbering(blocks), [blocks]);
   const standOf = (block: Block): BlockStand => stands.get(block.id) ?? WAITING;
   // what is done later is done with what is there then; blocks are not drawn anew with each result
@@ -139,7 +142,7 @@ export function WriteUpScreen() {
   );
   const at = kept.findIndex(({ id }) => id === focus);
   const focused = kept[at];
-  const missing = composed && whole ? notInText(source, kept) : [];
+  const missing = composed && whole && !shared ? notInText(source, kept) : [];
   const names = useMemo(
     () => new Map(blocks.map((block) => [block.id, blockName(block, study, numberOf, title)])),
     [blocks, study, numberOf, title],

@@ -9,7 +9,13 @@ import { manuscriptMarkdown } from "@/files/manuscript-markdown";
 import type { StudyFileKind } from "@/files/study-file/manifest";
 import type { StudyFileParts } from "@/files/study-file/pack";
 import { loadAnalyses } from "@/study/analyse/results-document";
-import { resultsWithoutRespondents, shuffledCopy, studyWithoutRespondents, wholeStudy } from "@/study/analyse/travelling-study";
+import {
+  resultsWithoutRespondents,
+  shuffledCopy,
+  studyWithoutRespondents,
+  tellingTexts,
+  wholeStudy,
+} from "@/study/analyse/travelling-study";
 import { RevisionKind } from "@/study/model/history";
 import { cellText, type ResponseColumn } from "@/study/model/response-column";
 import type { Study } from "@/study/model/study";
@@ -52,7 +58,7 @@ export async function studyFile(
     study: travelling,
     codebook: kind === "without-respondents" ? travelling.codebook : rawCodebook(travelling),
     columns: kind === "without-respondents" ? [] : (copy?.columns ?? all),
-    results: kind === "without-respondents" ? resultsWithoutRespondents(results as never) : results,
+    results: kind === "without-respondents" ? resultsWithoutRespondents(results as never, tellingTexts(study, countsIn(all))) : results,
     trail: kind === "whole" ? await wholeTrail(house.store.id) : null,
     text: manuscriptMarkdown(manuscript),
     page: manuscriptHtml(manuscript, kind === "whole" ? await drawnFigures(manuscript) : new Map()),

@@ -44,7 +44,7 @@ export function shuffledCopy(study: Study, columns: readonly ResponseColumn[], c
       return codes.has(column.name) ? recoded(ordered, stream) : ordered;
     });
   const { study: pruned, leftOut } = prunedTo(study, new Set(taken.map(({ name }) => name)));
-  const filters = pruned.filters.map((f) => ({ ...f, conditions: f.conditions.map((c) => (c.kind === "not-rows" ? { ...c, rows: c.rows.map((row) => places.get(row)!).sort((a, b) => a - b) } : c)) })); // prettier-ignore
+  const filters = pruned.filters.map((f) => ({ ...f, conditions: f.conditions.map((c) => (c.kind === "not-rows" ? { ...c, rows: c.rows.flatMap((row) => places.get(row) ?? []).sort((a, b) => a - b) } : c)) })); // prettier-ignore
   // of whom a search was made is told by rows, which are others now: that it was, stays
   const ladders = pruned.ladders.map((l) => ({ ...l, searchedOn: "" }));
   return { study: { ...pruned, filters, ladders, corrections: [], plans: [], responses: null }, columns: taken, leftOut };
@@ -97,7 +97,12 @@ function recoded(column: ResponseColumn, stream: ReturnType<typeof randomStream>
 function prunedTo(study: Study, columns: ReadonlySet<string>): { study: Study; leftOut: string[] } {
   const derived = new Set(study.derived.map((d) => d.name));
   const left = new Map<string, string>();
-  let current: Study = { ...study, codebook: study.codebook.filter((v) => columns.has(v.name) || derived.has(v.name)) };
+  // how answers are read goes along for the columns that are there
+  const readings = study.readings.flatMap((r) => {
+    const variables = r.variables.filter((name) => columns.has(name));
+    return variables.length === 0 ? [] : [{ ...r, variables }];
+  });
+  let current: Study = { ...study, readings, codebook: study.codebook.filter((v) => columns.has(v.name) || derived.has(v.name)) };
   for (let again = true; again;) {
     again = false;
     const names = new Set([...current.codebook.map((v) => v.name), ...current.scales.map((s) => s.id)]);
@@ -129,34 +134,65 @@ function prunedTo(study: Study, columns: ReadonlySet<string>): { study: Study; l
 /** A level that fewer respondents have than this is not named in a copy without them. */
 const FEW = 5;
 
+/** Texts that tell of single respondents: what a code or a free text says, and levels that only few have, with their words. */
+export interface Telling {
+  readonly whole: ReadonlySet<string>;
+  /** Also where they stand within another text. */
+  readonly within: readonly string[];
+}
+
+/** @param counts how many have each value of a column, as written */
+export function tellingTexts(study: Study, counts: (variable: string) => ReadonlyMap<string, number>): Telling {
+  const whole = new Set<string>();
+  const within = new Set<string>();
+  for (const v of study.codebook) {
+    if (v.kind === "code" || v.kind === "text") for (const value of counts(v.name).keys()) whole.add(value);
+    if (v.kind !== "category") continue;
+    const rare = [...counts(v.name)].filter(([value, count]) => count < FEW && !v.missing.includes(value)).map(([value]) => value);
+    const labels = v.levels.filter(({ value }) => rare.includes(value)).map(({ label }) => label);
+    for (const text of [...rare, ...labels]) if (text.length > 1) within.add(text);
+  }
+  return { whole, within: [...within] };
+}
+
+/** Whether anything in it, key or value, tells of a single respondent. */
+function tells(of: unknown, telling: Telling): boolean {
+  if (typeof of === "string") return telling.whole.has(of) || telling.within.some((text) => of.includes(text));
+  if (of === null || typeof of !== "object") return false;
+  return Object.entries(of).some(([key, value]) => (!Array.isArray(of) && tells(key, telling)) || tells(value, telling));
+}
+
 /**
- * A study as it travels without respondents: codebook, definitions and text, and nothing that was read off single answers.
+ * A study as it travels without respondents: codebook, definitions and text, and nothing that was read off single answers. What names a level that only few have is
+ * not in it, nor what stands on that.
  * @param counts how many have each value of a column, as written
  */
 export function studyWithoutRespondents(study: Study, counts: (variable: string) => ReadonlyMap<string, number>): Study {
+  const telling = tellingTexts(study, counts);
   const codebook = study.codebook.map((v) => {
-    const many = v.levels.length === 0 ? null : counts(v.name);
-    return many ? { ...v, levels: v.levels.filter(({ value }) => v.kind !== "category" || (many.get(value) ?? 0) >= FEW) } : v;
+    const many = v.levels.length === 0 || v.kind !== "category" ? null : counts(v.name);
+    return many ? { ...v, levels: v.levels.filter(({ value }) => (many.get(value) ?? 0) >= FEW) } : v;
   });
-  // a place at a percentile is somebody's answer
-  const telling = new Set(
-    [...study.probes.filter((p) => p.moderators.some((m) => m.values.by === "percentiles")), ...study.means.filter((m) => m.values.by === "percentiles")].map(({ id }) => id), // prettier-ignore
-  );
-  return {
+  const bare: Study = {
     ...study,
     responses: null,
-    codebook,
     // how answers are read, corrected and worked on names answers
     corrections: [],
     readings: [],
     derived: [],
     plans: [],
     filters: study.filters.map((f) => ({ ...f, everywhere: false, conditions: [{ kind: "not-rows" as const, rows: [] }] })),
-    ladders: study.ladders.map((l) => ({ ...l, searchedOn: "" })),
-    blocks: study.blocks
-      .filter(({ what }) => !("of" in what) || !what.of.ids.some((id) => telling.has(id)))
-      .map((block) => (block.what.kind === "table" && block.what.shown ? { ...block, what: { ...block.what, shown: withoutExtremes(block.what.shown) } } : block)), // prettier-ignore
+    ladders: study.ladders.map((l) => ({ ...l, searchedOn: "", filter: null })),
+    blocks: study.blocks.map((block) => (block.what.kind === "table" && block.what.shown ? { ...block, what: { ...block.what, shown: withoutExtremes(block.what.shown) } } : block)), // prettier-ignore
   };
+  const lists = KEPT.filter((kind) => kind.kind !== "variable").map((kind) => [kind.list, objectsOf(bare, kind).filter((object) => !tells(object, telling))]); // prettier-ignore
+  const { study: sound } = prunedTo({ ...bare, ...Object.fromEntries(lists) } as Study, new Set(study.codebook.map((v) => v.name)));
+  // a place at a percentile is somebody's answer
+  const percentiles = new Set(
+    [...study.probes.filter((p) => p.moderators.some((m) => m.values.by === "percentiles")), ...study.means.filter((m) => m.values.by === "percentiles")].map(({ id }) => id), // prettier-ignore
+  );
+  const blocks = sound.blocks.filter(({ what }) => !("of" in what) || !what.of.ids.some((id) => percentiles.has(id)));
+  return { ...sound, codebook, blocks };
 }
 
 /** Smallest, largest and middle answers are answers of somebody. */
@@ -170,18 +206,21 @@ function withoutExtremes(table: PrintedCells): PrintedCells {
 
 type Json = Readonly<Record<string, unknown>>;
 const pick = (of: unknown, ...keys: string[]): Json => Object.fromEntries(keys.flatMap((key) => ((of as Json | null)?.[key] === undefined ? [] : [[key, (of as Json)[key]]]))); // prettier-ignore
-const each = (section: unknown, make: (one: Json) => Json): Json => Object.fromEntries(Object.entries((section as Json | undefined) ?? {}).map(([id, one]) => [id, make(one as Json)])); // prettier-ignore
 
 const DESCRIBED = ["n", "missing", "mean", "sd", "se", "skewness", "kurtosis"];
 const FITTED = ["name", "settings", "status", "exploratory", "steps", "standardized", "standardized_indicators_too", "robust_hc3", "cluster_robust", "codings", "coding_table", "categories", "marginality", "suppression", "suppression_signs", "marginal_means", "bootstrap", "moments"]; // prettier-ignore
 
 /** The results that travel without respondents: only what is named here, so that nothing that is added later goes along unseen. */
-export function resultsWithoutRespondents(results: Json): Json {
+export function resultsWithoutRespondents(results: Json, telling: Telling): Json {
+  const each = (section: unknown, make: (one: Json) => Json): Json => Object.fromEntries(Object.entries((section as Json | undefined) ?? {}).flatMap(([id, one]) => {
+    const made = make(one as Json);
+    return tells(made, telling) ? [] : [[id, made]];
+  })); // prettier-ignore
   return {
     ...pick(results, "format", "version", "study", "withdrawn"),
     scales: each(results["scales"], (scale) => ({ ...pick(scale, "status", "counts", "reliability"), description: pick(scale["description"], ...DESCRIBED) })), // prettier-ignore
     structures: each(results["structures"], (one) => one),
-    ladders: each(results["ladders"], (ladder) => ({ ...pick(ladder, ...FITTED), sample: pick(ladder["sample"], "rows", "left_out", "kept_by_filter", "complete", "used") })), // prettier-ignore
+    ladders: each(results["ladders"], (ladder) => ({ ...pick(ladder, ...FITTED), settings: { ...(ladder["settings"] as Json), filter: null }, sample: pick(ladder["sample"], "rows", "left_out", "kept_by_filter", "complete", "used") })), // prettier-ignore
     theories: each(results["theories"], (one) => one),
   };
 }

@@ -97,13 +97,10 @@ export class Standing {
     const changes: BlockChange[] = [];
     let gone = false;
     const text = what.text.map((paragraph) =>
-      paragraph.map((piece, k): ProsePiece => {
+      paragraph.map((piece): ProsePiece => {
         if (typeof piece === "string" || piece.as !== "number") return piece;
-        const now = this.numbers.get(piece.of);
-        if (!now) gone = true;
-        if (!now || plain(now.words) === plain(piece.shown as Words)) return piece;
-        changes.push({ where: now.name || around(paragraph, k), from: plain(piece.shown as Words), to: plain(now.words) });
-        return { ...piece, shown: now.words as typeof piece.shown };
+        gone ||= !this.numbers.has(piece.of);
+        return this.followed(piece, changes);
       }),
     );
     if (changes.length > 0) return { state: "changed", changes, wording: [], fresh: { ...what, text } };
@@ -114,16 +111,18 @@ export class Standing {
     const now = composedSentences(what.of, this.source);
     if (!now) return this.absent();
     const shown = (what.shown ?? []) as Words[];
-    if (JSON.stringify(shown) === JSON.stringify(now)) return { state: "current" };
+    const same = JSON.stringify(shown) === JSON.stringify(now);
     const fresh = now as BlockOf<"paragraph">["shown"];
     if (what.own === null)
-      return { state: "changed", changes: sentenceChanges(shown, now, this.finder), wording: [], fresh: { ...what, shown: fresh } };
+      return same ? { state: "current" } : { state: "changed", changes: sentenceChanges(shown, now, this.finder), wording: [], fresh: { ...what, shown: fresh } }; // prettier-ignore
     const { places, wording } = aligned(shown, now, this.finder);
     const numbers = this.finder.numbers(now);
     const changes: BlockChange[] = [];
     const own = what.own.map((paragraph) =>
       paragraph.map((piece, k): ProsePiece => {
         if (typeof piece === "string" || piece.as !== "number") return piece;
+        // one that was put in by its name is none of the sentences'
+        if (!/^\d+$/.test(piece.of)) return this.followed(piece, changes);
         const place = places.get(Number(piece.of));
         // a number of a sentence that is no longer said becomes letters: what is said of the wording tells of it
         if (place === undefined) return plain(piece.shown as Words);
@@ -132,9 +131,21 @@ export class Standing {
         return { ...piece, of: String(place), shown: to };
       }),
     );
-    return { state: "changed", changes, wording, fresh: { ...what, own, shown: fresh } };
+    return same && changes.length === 0
+      ? { state: "current" }
+      : { state: "changed", changes, wording, fresh: { ...what, own, shown: fresh } };
+  }
+
+  /** A number that is known by its name, as it stands now; one that is gone keeps what it said. */
+  private followed(piece: LivePiece, changes: BlockChange[]): LivePiece {
+    const now = this.numbers.get(piece.of);
+    if (!now || plain(now.words) === plain(piece.shown as Words)) return piece;
+    changes.push({ where: now.name, from: plain(piece.shown as Words), to: plain(now.words) });
+    return { ...piece, shown: now.words as LivePiece["shown"] };
   }
 }
+
+type LivePiece = Extract<ProsePiece, { as: "number" }>;
 
 /** Which number of the new sentences each of the old is, where its sentence is still said; and sentences that are said otherwise. */
 function aligned(was: readonly Words[], now: readonly Words[], finder: NumberFinder) {

@@ -189,6 +189,21 @@ describe("a block that is out of date", () => {
     expect(said(fresh)).toContain(`R² = ${plain(R2.words)}`);
   });
 
+  test("a number that was put into a composed paragraph by its name follows it, also while the sentences stay", () => {
+    const paragraph = begun(source()).find(({ id }) => id === "paragraph_participants")!;
+    const what = paragraph.what as Extract<Block["what"], { kind: "paragraph" }>;
+    const R2 = liveNumbers(source()).find(({ key }) => /\|R2$/.test(key))!;
+    const own = [[...new Standing(source(), false).prose(what)[0]!, { as: "number" as const, of: R2.key, shown: R2.words as string }]];
+    const mine = { ...paragraph, what: { ...what, own } };
+    expect(new Standing(source(), false).of(mine)).toEqual({ state: "current" });
+    const stand = new Standing(turned, false).of(mine);
+    if (stand.state !== "changed") throw new Error(stand.state);
+    expect(stand.wording).toEqual([]);
+    const now = plain(liveNumbers(turned).find(({ key }) => key === R2.key)!.words);
+    expect(stand.changes).toEqual([{ where: R2.name, from: plain(R2.words), to: now }]);
+    expect((stand.fresh as typeof what).own![0]!.at(-1)).toEqual({ as: "number", of: R2.key, shown: now });
+  });
+
   test("a number in a text of one's own follows the study, and what is gone keeps what it said", () => {
     const n = liveNumbers(source()).find(({ key }) => /step\|[^|]+\|beta\|m$/.test(key))!;
     const own = block({ kind: "prose", text: [["It was ", { as: "number", of: n.key, shown: n.words }, "."]] });
