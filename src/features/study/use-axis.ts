@@ -1,12 +1,10 @@
 "use client";
 
+import { axisTitle } from "@/study/report/level-title";
 import { useStudy } from "./study-context";
 
 /** The words of an axis: what it is, and what it counts. */
 export function useAxis(): (name: string) => string {
   const { study, title } = useStudy();
-  return (name) => {
-    const unit = study.codebook.find((v) => v.name === name)?.unit ?? "";
-    return unit === "" ? title(name) : `${title(name)} (${unit})`;
-  };
+  return (name) => axisTitle(study.codebook, title, name);
 }

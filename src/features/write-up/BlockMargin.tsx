@@ -5,7 +5,7 @@ import { useStudy } from "@/features/study/study-context";
 import type { Block, BlockContent } from "@/study/model/block";
 import type { BlockStand } from "@/study/report/document/block-stand";
 import type { Source } from "@/study/report/document/source";
-import { counted } from "@/study/report/format-number";
+import { formatCount } from "@/study/report/format-number";
 import { LocalTime } from "@/ui/parts/LocalTime";
 import { Note } from "@/ui/parts/Margin";
 import { GROUND, placeOf, whatOf } from "./block-names";
@@ -106,7 +106,7 @@ export function BlockMargin(props: {
                   {from === "" ? to : to === "" ? `${from}, gone` : `${from} → ${to}`}
                 </li>
               ))}
-              {stand.changes.length > TOLD && <li>and {counted(stand.changes.length - TOLD, "more")}</li>}
+              {stand.changes.length > TOLD && <li>and {formatCount(stand.changes.length - TOLD)} more</li>}
             </ul>
           )}
           <p>

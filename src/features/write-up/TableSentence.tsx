@@ -6,6 +6,7 @@ import { listed } from "@/study/report/format-number";
 import type { Source } from "@/study/report/document/source";
 import { movingOptions, TABLES } from "@/study/report/document/tables";
 import { SettingWord } from "@/ui/parts/SettingWord";
+import { objectName } from "./block-names";
 import css from "./write-up.module.css";
 
 const METRIC = { both: "b and β", beta: "β alone", b: "b alone" } as const;
@@ -32,7 +33,7 @@ export function TableSentence(props: { what: BlockOf<"table">; source: Source; o
       onChange={(value) => set({ [key]: key === "decimals" ? Number(value) : value })}
     />
   );
-  const named = of.ids.map((id) => nameOf(study, id, title)).filter((name) => name !== "");
+  const named = of.ids.map((id) => objectName(id, study, title)).filter((name) => name !== "");
   const ladder = study.ladders.find((l) => l.id === of.ids[0]);
   const others = of.kind === "coefficients" ? study.ladders.filter((l) => !of.ids.includes(l.id) && l.outcome !== null) : [];
   const told = ladder?.steps.filter((step) => !options.without.includes(step.id)) ?? [];
@@ -64,7 +65,7 @@ export function TableSentence(props: { what: BlockOf<"table">; source: Source; o
             label="Without one"
             value="-"
             text="all of them"
-            choices={of.ids.map((id) => ({ value: id, label: `without ${nameOf(study, id, title)}` }))}
+            choices={of.ids.map((id) => ({ value: id, label: `without ${objectName(id, study, title)}` }))}
             onChange={(id) => onChange({ ...what, of: { ...of, ids: of.ids.filter((one) => one !== id) } })}
           />
         </>
@@ -89,14 +90,4 @@ export function TableSentence(props: { what: BlockOf<"table">; source: Source; o
       {moving.has("order") && <>, {word("order", "Order", ORDER)}</>}.
     </p>
   );
-}
-
-/** What an object of the study is called. */
-function nameOf(study: Source["study"], id: string, title: Source["title"]): string {
-  const ladder = study.ladders.find((l) => l.id === id) ?? study.structures.find((s) => s.id === id);
-  if (ladder) return ladder.name;
-  const probe = study.probes.find((p) => p.id === id);
-  if (probe) return `${title(probe.focal)} by ${listed(probe.moderators.map((m) => title(m.variable)))}`;
-  const by = study.means.find((m) => m.id === id) ?? study.groups.find((g) => g.id === id);
-  return by ? title(by.variable) : "";
 }

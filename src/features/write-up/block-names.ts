@@ -1,4 +1,5 @@
 import type { Block, BlockContent } from "@/study/model/block";
+import { codesOf } from "@/study/model/hypothesis";
 import type { Study } from "@/study/model/study";
 import type { numbering } from "@/study/report/document/manuscript";
 import { listed } from "@/study/report/format-number";
@@ -24,18 +25,19 @@ export function blockName({ id, what }: Block, study: Study, numberOf: ReturnTyp
 /** The objects of the study that a block tells of, by their names. */
 export function whatOf(what: BlockContent, study: Study, title: Titles): string {
   if (!("of" in what)) return "";
-  return listed(
-    what.of.ids.map((id) => {
-      const named = [...study.ladders, ...study.structures, ...study.scales].find((one) => one.id === id);
-      if (named) return named.name;
-      const probe = study.probes.find((p) => p.id === id);
-      if (probe) return `${title(probe.focal)} by ${listed(probe.moderators.map((m) => title(m.variable)))}`;
-      const by = study.means.find((m) => m.id === id) ?? study.groups.find((g) => g.id === id);
-      if (by) return title(by.variable);
-      const k = study.hypotheses.findIndex((h) => h.id === id);
-      return k >= 0 ? `H${k + 1}` : what.of.kind;
-    }),
-  );
+  return listed(what.of.ids.map((id) => objectName(id, study, title) || what.of.kind));
+}
+
+/** An object of the study as it is called in a sentence; "" for one that is gone. */
+export function objectName(id: string, study: Study, title: Titles): string {
+  const named = [...study.ladders, ...study.structures, ...study.scales].find((one) => one.id === id);
+  if (named) return named.name;
+  const probe = study.probes.find((p) => p.id === id);
+  if (probe) return `${title(probe.focal)} by ${listed(probe.moderators.map((m) => title(m.variable)))}`;
+  const by = study.means.find((m) => m.id === id) ?? study.groups.find((g) => g.id === id);
+  if (by) return title(by.variable);
+  const k = study.hypotheses.findIndex((h) => h.id === id);
+  return codesOf(study.hypotheses)[k] ?? "";
 }
 
 /** What a block without an object of its own rests on. */

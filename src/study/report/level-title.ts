@@ -6,6 +6,12 @@ export function levelTitle(title: Titles, variable: string, level: string): stri
   return title(variable, level).replace(`${title(variable)}: `, "");
 }
 
+/** The words of an axis: what it is, and what it counts. */
+export function axisTitle(codebook: readonly { name: string; unit: string }[], title: Titles, name: string): string {
+  const unit = codebook.find((v) => v.name === name)?.unit ?? "";
+  return unit === "" ? title(name) : `${title(name)} (${unit})`;
+}
+
 /** A term in words: its variables, times one another. */
 export function termTitle({ components }: { readonly components: readonly string[] }, title: Titles): string {
   return components.map((name) => title(name)).join(" × ");

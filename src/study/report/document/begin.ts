@@ -1,4 +1,5 @@
 import { type Block, type BlockContent, BlockContent as Content, sourceKey } from "../../model/block";
+import { codesOf } from "../../model/hypothesis";
 import { newId } from "../../model/new-id";
 import { listed } from "../format-number";
 import { keptCells } from "../print-table";
@@ -104,7 +105,7 @@ export function offers(source: Source): Offer[] {
     paragraph("the hypotheses", "hypotheses");
     table("hypotheses", "theory", []);
     for (const ladder of fitted) if (study.hypotheses.some((h) => h.ladder === ladder.id)) figure(`the hypotheses on ${ladder.name}`, "theory", ladder.id); // prettier-ignore
-    study.hypotheses.forEach((h, k) => source.stands.has(h.id) && paragraph(`H${k + 1} alone`, "hypothesis", h.id));
+    study.hypotheses.forEach((h, k) => source.stands.has(h.id) && paragraph(`${codesOf(study.hypotheses)[k]!} alone`, "hypothesis", h.id));
   }
   if (worksUsed(source).length > 0) paragraph("references of the procedures", "references");
   return all;

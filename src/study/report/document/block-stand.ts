@@ -208,7 +208,13 @@ function sentenceChanges(was: readonly Words[], now: readonly Words[], finder: N
 function tableChanges(was: PrintedCells | null, now: PrintTable): BlockChange[] {
   if (was === null) return [{ where: "the whole table", from: "", to: "" }];
   if (JSON.stringify(was) === JSON.stringify(now)) return [];
-  const rowsOf = (table: PrintTable) => table.sections.flatMap(({ rows }, s) => rows.map((row) => ({ key: `${s} ${plain(row[0] ?? "")}`, name: plain(row[0] ?? ""), row }))); // prettier-ignore
+  const rowsOf = (table: PrintTable) =>
+    table.sections.flatMap(({ heading, rows }, s) => {
+      // a row of the same name stands in each section: the beginning of its heading says which
+      const [section] = plain(heading).split(". ");
+      const under = table.sections.length > 1 && section !== "" ? `${section!}: ` : "";
+      return rows.map((row) => ({ key: `${s} ${plain(row[0] ?? "")}`, name: `${under}${plain(row[0] ?? "")}`, row }));
+    });
   const heads = (table: PrintTable) => table.head.map(plain);
   const before = new Map(rowsOf(was as PrintTable).map((one) => [one.key, one]));
   const after = rowsOf(now);

@@ -163,7 +163,7 @@ describe("a block that is out of date", () => {
     if (stand.state !== "changed") throw new Error(stand.state);
     const now = printedRows(shownBy(stand.fresh));
     const then = printedRows(shownBy(table.what));
-    const beta = stand.changes.find(({ where }) => where === "x, β")!;
+    const beta = stand.changes.find(({ where }) => where === "Step 1: x, β")!;
     expect(beta.from).toBe(then[2]![4]);
     expect([now[2]![4], now[4]![4]]).toContain(beta.to);
     expect(new Standing(turned, false).of({ ...table, what: stand.fresh })).toEqual({ state: "current" });

@@ -6,6 +6,7 @@ import { METRIC_WORDS } from "../ladder/groups-words";
 import { type MeansPicture, meansPicture } from "../ladder/means-picture";
 import { type ProbeLines, probeLines } from "../ladder/probe-pictures";
 import { type TheoryPicture, theoryPicture } from "../theory/theory-picture";
+import { axisTitle } from "../level-title";
 import { comparedGroups, probedStep, type Source, toldMeans } from "./source";
 
 /** What a figure draws, as values: a chart of the page takes them as they are. */
@@ -24,11 +25,7 @@ interface FigureDefinition {
   draw(of: BlockOf<"figure">["of"], source: Source): Figure | null;
 }
 
-/** The words of an axis: what it is, and what it counts. */
-function axisOf({ study, title }: Source, name: string): string {
-  const unit = study.codebook.find((v) => v.name === name)?.unit ?? "";
-  return unit === "" ? title(name) : `${title(name)} (${unit})`;
-}
+const axisOf = ({ study, title }: Source, name: string) => axisTitle(study.codebook, title, name);
 
 export const FIGURES: Readonly<Record<FigureKind, FigureDefinition>> = {
   lines: {
