@@ -158,8 +158,7 @@ export class BetaStep {
   async computeFile(studyFile: string, dataFile: string): Promise<any> {
     const { readFile } = await import("node:fs/promises");
     const out = path.join(this.data, "results.json");
-    const command = ["--import", "tsx", "src/compute/node/compute-command.ts"];
-    const run = spawn(process.execPath, [...command, "--study", studyFile, "--data", dataFile, "--out", out], {
+    const run = spawn(process.execPath, ["scripts/compute.mjs", "--study", studyFile, "--data", dataFile, "--out", out], {
       stdio: ["ignore", "ignore", "pipe"],
     });
     let said = "";
@@ -171,7 +170,7 @@ export class BetaStep {
 
   /** What `compute -- verify` says of a study file, and how it ends. */
   async verify(file: string): Promise<{ code: number | null; said: string }> {
-    const run = spawn(process.execPath, ["--import", "tsx", "src/compute/node/compute-command.ts", "verify", file], {
+    const run = spawn(process.execPath, ["scripts/compute.mjs", "verify", file], {
       stdio: ["ignore", "pipe", "pipe"],
     });
     let said = "";

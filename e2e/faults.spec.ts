@@ -68,6 +68,25 @@ test("while the server is away the page keeps changes and saves them when it is 
   await expect(page.getByTestId("age@1")).toBeHidden();
 });
 
+test("a page that has come to rest has fetched what it may show: with the server away a step is told in full, and the shortcuts", async ({
+  page,
+}) => {
+  const scripts: string[] = [];
+  page.on("response", (response) => {
+    if (response.url().includes("/chunks/")) void response.text().then((text) => scripts.push(text), () => undefined); // prettier-ignore
+  });
+  await page.goto(`${app.address}/studies/${app.demo}/ladders`);
+  await expect(page.getByTestId("over-steps")).toBeVisible();
+  for (const words of ['"anova"', '"equation"', "take the last change back"])
+    await expect.poll(() => scripts.some((text) => text.includes(words)), { timeout: 60_000 }).toBe(true);
+  await app.stop();
+  await page.getByText("Step 3 in full").click();
+  await expect(page.getByTestId("anova")).toBeVisible();
+  await expect(page.getByTestId("equation")).toContainText("Predicted Willingness to speak");
+  await page.keyboard.press("?");
+  await expect(page.getByRole("dialog", { name: "Shortcuts" })).toBeVisible();
+});
+
 test("a reading that is stopped leaves nothing, and the file can be taken after all", async ({ page, request }) => {
   const studies = async () => (await (await request.get(`${app.address}/api/studies`)).json()).length as number;
   const before = await studies();

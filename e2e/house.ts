@@ -1,4 +1,4 @@
-import { test as base } from "@playwright/test";
+import { type Page, test as base } from "@playwright/test";
 import { BetaStep } from "./beta-step";
 
 export { expect, type Locator, type Page } from "@playwright/test";
@@ -19,6 +19,11 @@ export const test = base.extend<{ fresh: void }, { house: BetaStep }>({
     },
     { scope: "worker", auto: true, timeout: 60_000 },
   ],
+  /** What is still on its way when a test ends is not waited for. */
+  page: async ({ page }, provide) => {
+    await provide(page);
+    await page.unrouteAll({ behavior: "ignoreErrors" });
+  },
   /** A browser that has been let in. */
   storageState: async ({ house: mine }, provide) => provide({ cookies: [mine.cookie], origins: [] }),
   fresh: [
@@ -30,6 +35,18 @@ export const test = base.extend<{ fresh: void }, { house: BetaStep }>({
     { auto: true },
   ],
 });
+
+/** Lets the code that holds these words come only when what is returned is called. */
+export async function heldBack(page: Page, words: string): Promise<() => void> {
+  let come = () => {};
+  const coming = new Promise<void>((resolve) => (come = resolve));
+  await page.route("**/_next/static/chunks/**", async (route) => {
+    const answer = await route.fetch();
+    if ((await answer.text()).includes(words)) await coming;
+    await route.fulfill({ response: answer });
+  });
+  return come;
+}
 
 function theHouse(worker: number): BetaStep {
   house ??= new BetaStep(Number(process.env.E2E_PORT) + worker, true);

@@ -16,6 +16,32 @@ const open = async (page: Page) => {
   await expect(page.getByText("L001")).toBeVisible();
 };
 
+test("from a ladder to who left what open: that part of the page stays in sight while those above it grow, and lets go", async ({
+  page,
+}) => {
+  await page.goto(place("ladders"));
+  await page.getByRole("button", { name: "See who left what open" }).click();
+  await expect(page.getByText("Respondents with the same code")).toBeVisible();
+  const heading = (name: string | RegExp) => page.getByRole("heading", { name });
+  const below = async () => (await page.getByRole("banner").boundingBox())!.height;
+  /** Where a heading begins below what stays at the top of the window. */
+  const from = async (name: string | RegExp) => (await heading(name).boundingBox())!.y - (await below());
+  const led = async (name: string | RegExp) => {
+    await expect.poll(() => from(name)).toBeLessThan(60);
+    await page.waitForLoadState("networkidle");
+    expect(await from(name)).toBeLessThan(60);
+    expect(await from(name)).toBeGreaterThanOrEqual(0);
+  };
+  await led("Missing answers");
+  await page.mouse.wheel(0, -300);
+  await expect.poll(() => from("Missing answers")).toBeGreaterThan(200);
+  // what grows now leaves a person where they are
+  await page.locator("main").evaluate((main) => new Promise((grown) => { main.style.paddingBottom = "200px"; requestAnimationFrame(() => setTimeout(grown)); })); // prettier-ignore
+  expect(await from("Missing answers")).toBeGreaterThan(200);
+  await page.getByRole("link", { name: /^To check/ }).click();
+  await led(/^To check/);
+});
+
 test("a file is shown as it is understood; what is wrong is corrected there; only then is it taken", async ({ page }) => {
   await page.goto(app.address);
   const latin = Buffer.concat([

@@ -1,5 +1,5 @@
 import { faults } from "./axe";
-import { expect, type Page, test, withDemo } from "./house";
+import { expect, heldBack, type Page, test, withDemo } from "./house";
 
 const app = withDemo();
 
@@ -15,6 +15,21 @@ test("the arrow keys reach the end of a list of choices longer than its window",
   await expect(last).toBeInViewport();
   await page.keyboard.press("Enter");
   await expect(page.getByRole("button", { name: /^Respondents:/ })).toContainText("Sino-Tibetan");
+});
+
+test("the Ladders page takes in at most 320 kB of scripts until its numbers stand, and nothing that resamples", async ({ page }) => {
+  await page.goto(place("ladders"));
+  await page.getByTestId("over-steps").waitFor();
+  const scripts = await page.evaluate(() =>
+    (performance.getEntriesByType("resource") as PerformanceResourceTiming[])
+      .filter((of) => of.name.endsWith(".js"))
+      .map((of) => ({ address: of.name, bytes: of.encodedBodySize })),
+  );
+  const bytes = scripts.reduce((sum, of) => sum + of.bytes, 0);
+  expect(bytes).toBeGreaterThan(100_000); // it was counted
+  expect(bytes).toBeLessThan(320_000);
+  const kernel = "AGFzbQ"; // how every WebAssembly module begins, in the letters it is shipped in
+  for (const { address } of scripts) expect(await (await page.request.get(address)).text(), address).not.toContain(kernel);
 });
 
 test("mathematical signs come from shipped fonts", async ({ page }) => {
@@ -138,6 +153,18 @@ test("the planted 55 is found, counted as missing, and the scale follows", async
   await page.getByRole("button", { name: "Count 55 as missing in PB2" }).click();
   await expect.poll(async () => Number(await page.getByTestId("alpha").textContent())).toBeGreaterThan(before + 0.1);
   await expect(page.getByText(/PB2 holds 55/)).toBeHidden();
+});
+
+test("what is typed and entered before the finder has come is found when it has", async ({ page }) => {
+  const come = await heldBack(page, "Nothing of this study is called so.");
+  await page.goto(place("ladders"));
+  await page.getByTestId("over-steps").waitFor();
+  await page.keyboard.press("Control+k");
+  await page.keyboard.type("thread listen");
+  for (const key of ["Enter", "Enter"]) await page.keyboard.press(key); // once more, since nothing seems to come
+  await expect(page.getByRole("dialog", { name: "Finder" }).getByRole("textbox", { name: "Find" })).toBeFocused();
+  come();
+  await expect(page).toHaveURL(/responses\?variable=SC3$/);
 });
 
 test("the finder leads to a variable by its wording, to a scale, and does what is asked; ? lists the shortcuts", async ({ page }) => {

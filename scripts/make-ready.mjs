@@ -74,7 +74,8 @@ function installPackages() {
 
 const BUILD_STAMP = ".next/beta-step-sources";
 
-function sourcesHash() {
+/** Of everything that what is built is made of. */
+export function sourcesHash() {
   const sources = [...filesBelow("src"), "package-lock.json", "next.config.ts", "tsconfig.json"];
   return hashOf(sources.filter((file) => statSync(file).isFile()));
 }

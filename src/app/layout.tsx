@@ -4,12 +4,12 @@ import "@fontsource-variable/source-serif-4/index.css";
 import "@fontsource-variable/source-serif-4/wght-italic.css";
 import "@/ui/theme/signs.css";
 import "@/ui/theme/tokens.css";
-import { AntdRegistry } from "@ant-design/nextjs-registry";
 import type { Metadata } from "next";
 import { headers } from "next/headers";
 import type { ReactNode } from "react";
 import { Awake, KeepEarly } from "@/ui/parts/Awake";
-import { ThemeProvider } from "@/ui/theme/ThemeProvider";
+import { PreloadFonts } from "@/ui/theme/PreloadFonts";
+import { Nonce } from "@/ui/theme/nonce";
 
 export const metadata: Metadata = {
   title: { default: "Beta Step", template: "%s · Beta Step" },
@@ -21,10 +21,9 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
   return (
     <html lang="en">
       <body>
+        <PreloadFonts />
         <KeepEarly nonce={nonce} />
-        <AntdRegistry>
-          <ThemeProvider nonce={nonce}>{children}</ThemeProvider>
-        </AntdRegistry>
+        <Nonce value={nonce}>{children}</Nonce>
         <Awake />
       </body>
     </html>

@@ -3,6 +3,7 @@ import { database } from "@/server/database";
 import { studiesRepository } from "@/server/repositories/studies-repository";
 import { StorageError } from "@/server/storage-faults";
 import { TAKE_BACK_DAYS } from "@/server/study-end";
+import { ThemedPlace } from "@/ui/theme/ThemeProvider";
 import { fromHouse, HouseFault } from "./house-fault";
 
 export const dynamic = "force-dynamic";
@@ -12,5 +13,10 @@ export default function Home() {
     const studies = studiesRepository(database());
     return { studies: studies.list(), deleted: studies.deleted() };
   });
-  return found instanceof StorageError ? <HouseFault fault={found} /> : <StudiesScreen {...found} days={TAKE_BACK_DAYS} />;
+  if (found instanceof StorageError) return <HouseFault fault={found} />;
+  return (
+    <ThemedPlace>
+      <StudiesScreen {...found} days={TAKE_BACK_DAYS} />
+    </ThemedPlace>
+  );
 }

@@ -267,7 +267,7 @@ describe("the compute command", () => {
   const compute = (study: object | string, data: string) => {
     const [studyFile, out] = [path.join(folder, "study.json"), path.join(folder, "results.json")];
     writeFileSync(studyFile, typeof study === "string" ? study : JSON.stringify(study));
-    const command = ["--import", "tsx", "src/compute/node/compute-command.ts", "--study", studyFile, "--data", data, "--out", out];
+    const command = ["scripts/compute.mjs", "--study", studyFile, "--data", data, "--out", out];
     const run = spawnSync(process.execPath, command, { encoding: "utf8" });
     return {
       code: run.status,

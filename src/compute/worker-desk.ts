@@ -50,6 +50,7 @@ export function workerDesk(answer: (message: FromWorker, transfer: ArrayBuffer[]
       const { columns } = hold(message.dataset);
       for (const column of message.columns) columns.set(column.name, column);
     } else if (message.type === "forget") datasets.delete(message.dataset);
+    else if (message.type === "load") void analysisOf(message.kind).catch(() => analyses.delete(message.kind));
     else {
       const { id, dataset, job } = message;
       const progress = (done: number, of: number) => {

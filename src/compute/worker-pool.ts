@@ -75,9 +75,17 @@ export class WorkerPool {
     private readonly size: number,
   ) {}
 
-  /** Starts workers before they are needed. @param count how many at least there are then; all when left out */
-  warm(count = this.size): void {
-    while (this.seats.length < Math.min(count, this.size)) this.seats.push(this.seat());
+  /**
+   * Starts workers before they are needed.
+   * @param count how many at least there are then; all when left out
+   * @param kind whose analysis those that are started load before they are asked for it
+   */
+  warm(count = this.size, kind?: string): void {
+    while (this.seats.length < Math.min(count, this.size)) {
+      const seat = this.seat();
+      this.seats.push(seat);
+      if (kind !== undefined) seat.worker.postMessage({ type: "load", kind });
+    }
   }
 
   /**

@@ -15,6 +15,8 @@ export const ToWorker = z.discriminatedUnion("type", [
   /** Holds the id of the job that is to stop, for a worker that is too busy to hear a message. */
   z.strictObject({ type: z.literal("stop-flag"), flag: z.custom<Int32Array>((value) => kindOf(value) === "Int32Array") }),
   z.strictObject({ type: z.literal("columns"), dataset: z.string(), columns: z.array(Column) }),
+  /** What this kind is analysed by is loaded now: a job of it is on its way. */
+  z.strictObject({ type: z.literal("load"), kind: z.string() }),
   /** The dataset is no longer needed. */
   z.strictObject({ type: z.literal("forget"), dataset: z.string() }),
   z.strictObject({ type: z.literal("run"), id: z.int(), dataset: z.string(), job: Job }),

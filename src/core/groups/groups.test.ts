@@ -3,7 +3,7 @@ import { randomStream } from "../random/random-stream";
 import { shuffle } from "../random/shuffle";
 import type { Predictor } from "../regression/design-matrix";
 import { fitLadder, type LadderSpec } from "../regression/ladder";
-import { permutationP } from "../resampling/label-permutation";
+import { permutationP } from "../resampling/permutation-p";
 import { groupDifferences } from "./differences";
 import { type GroupFit, groupedStep, groupFits } from "./grouped-step";
 import { alikeTest, crossedTest, pooledTest } from "./omnibus";

@@ -8,7 +8,8 @@ import { drawCounts, seededState } from "./draw";
 import type { EngineKind } from "./engine/choose-engine";
 import { groupBootstrap, type GroupFigure, groupFigures } from "./group-bootstrap";
 import { bcaLimits, percentileLimits } from "./interval-limits";
-import { permutationP, permutedDifferences } from "./label-permutation";
+import { permutedDifferences } from "./label-permutation";
+import { permutationP } from "./permutation-p";
 import { reliabilityBootstrap } from "./reliability-bootstrap";
 import { accelerationsOf, replicatesOf } from "./resampler";
 

@@ -1,10 +1,11 @@
 "use client";
 
-import { newId } from "@/study/model/new-id";
+import { openedLadder } from "@/features/study/opened-ladder";
 import { useStudy } from "@/features/study/study-context";
 import { Ladder } from "@/study/model/ladder";
+import { newId } from "@/study/model/new-id";
+import { laterPart } from "@/ui/parts/later";
 import page from "@/ui/parts/page.module.css";
-import { ComparisonSheet } from "./beside/ComparisonSheet";
 import { type Dragged, type DropPlace, LaddersDrag } from "./flight/ladders-drag";
 import { VariableList } from "./flight/VariableList";
 import { addStep, addTerm, moveStep, moveTerm } from "./ladder-edits";
@@ -14,12 +15,14 @@ import { Shelf } from "./shelf/Shelf";
 import { useChangeLadder } from "./use-change-ladder";
 import { useOpen } from "./use-open";
 
+const ComparisonSheet = laterPart(() => import("./beside/ComparisonSheet").then((of) => of.ComparisonSheet));
+
 /** The study's ladders on their shelf, and the one that is open, or several side by side. */
 export function LadderScreen() {
   const { study, store } = useStudy();
   const opened = useOpen();
   const comparison = study.comparisons.find((c) => c.id === opened.comparison) ?? null;
-  const ladder = comparison ? null : (study.ladders.find((l) => l.id === opened.ladder) ?? study.ladders[0] ?? null);
+  const ladder = comparison ? null : openedLadder(study, opened.ladder);
   const found = ladder ? ladder.steps.findIndex((step) => step.id === opened.step) : -1;
   const selected = ladder && found < 0 ? ladder.steps.length - 1 : found;
   const change = useChangeLadder();

@@ -1,7 +1,6 @@
 "use client";
 
 import { formatPercent } from "@/study/report/format-number";
-import { Segmented } from "antd";
 import { useDeferredValue, useMemo, useState } from "react";
 import { ladderCsv } from "@/files/ladder-csv";
 import { ComputationState } from "@/features/study/ComputationState";
@@ -14,15 +13,12 @@ import type { Ladder } from "@/study/model/ladder";
 import type { Naming, Told } from "@/study/report/ladder/coefficient-words";
 import { ladderTable } from "@/study/report/ladder/ladder-table";
 import { partsFromReplicates, withReplicateIntervals } from "@/study/report/ladder/with-intervals";
+import { laterPart } from "@/ui/parts/later";
+import { OneOf } from "@/ui/parts/OneOf";
 import page from "@/ui/parts/page.module.css";
 import { stepColour } from "@/ui/theme/step-colours";
-import { BetaDifferences } from "./bootstrap/BetaDifferences";
-import { ReplicateSpread } from "./bootstrap/ReplicateSpread";
 import { ReplicateState } from "./bootstrap/ReplicateState";
-import { AnovaTable } from "./coefficients/AnovaTable";
 import { CoefficientsOverSteps } from "./coefficients/CoefficientsOverSteps";
-import { StepEquation } from "./coefficients/StepEquation";
-import { StepInFull } from "./coefficients/StepInFull";
 import { Flight } from "./flight/Flight";
 import { exploratoryMark } from "@/study/model/exploratory";
 import { ExploratoryNote, MarkContext, tableSaver } from "./exploratory";
@@ -33,6 +29,12 @@ import { Probes } from "./probes/Probes";
 import { RestingHere, useClaims } from "./RestingHere";
 import { SaveBack } from "./SaveBack";
 import { useChangeLadder } from "./use-change-ladder";
+
+// what most looks at a ladder do without comes after its numbers
+const FromReplicates = laterPart(() => import("./bootstrap/FromReplicates").then((of) => of.FromReplicates));
+const StepInFull = laterPart(() => import("./coefficients/StepInFull").then((of) => of.StepInFull));
+const AnovaTable = laterPart(() => import("./coefficients/AnovaTable").then((of) => of.AnovaTable));
+const StepEquation = laterPart(() => import("./coefficients/StepEquation").then((of) => of.StepEquation));
 
 /** How long the numbers must stand before more is worked out behind them: while terms come and go nobody waits for it. */
 const DEPTH_MS = 350;
@@ -117,9 +119,8 @@ export function LadderSheet({ ladder, selected, onSelect }: { ladder: Ladder; se
                   {of?.name ? `, ${of.name}` : ""}
                 </span>
               </h2>
-              <Segmented
-                aria-label="Steps shown"
-                size="small"
+              <OneOf
+                label="Steps shown"
                 value={view}
                 onChange={setView}
                 options={[
@@ -128,9 +129,8 @@ export function LadderSheet({ ladder, selected, onSelect }: { ladder: Ladder; se
                 ]}
               />
               {view === "every" && (
-                <Segmented
-                  aria-label="Figure"
-                  size="small"
+                <OneOf
+                  label="Figure"
                   value={told}
                   onChange={tell}
                   options={[
@@ -187,10 +187,7 @@ export function LadderSheet({ ladder, selected, onSelect }: { ladder: Ladder; se
               </div>
             )}
             {bootstrapped && boot.intervals && (
-              <>
-                <BetaDifferences boot={boot.intervals} fit={fit} step={step} percent={percent} title={title} />
-                <ReplicateSpread boot={boot.intervals} fit={fit} step={step} percent={percent} title={title} />
-              </>
+              <FromReplicates boot={boot.intervals} fit={fit} step={step} percent={percent} title={title} />
             )}
             <SaveBack ladder={ladder} step={step} />
           </section>

@@ -5,6 +5,7 @@ import { useState } from "react";
 import { useStudy } from "@/features/study/study-context";
 import { useAsked } from "@/features/study/use-computed";
 import type { MissingPattern } from "@/study/analyse/responses/missing-pattern";
+import { byName } from "@/study/model/by-name";
 import { counted, formatCount, formatNumber } from "@/study/report/format-number";
 import { MissingPatternChart } from "@/ui/charts/MissingPatternChart";
 import css from "./responses.module.css";
@@ -15,9 +16,7 @@ const AT_ONCE = 3_000_000;
 export function MissingSection({ onShow }: { onShow: (row: number) => void }) {
   const { study, dataset } = useStudy();
   const [asked, setAsked] = useState(dataset.rows * dataset.columns.length <= AT_ONCE);
-  const names = study.codebook
-    .filter((v) => v.kind !== "code" && v.kind !== "text" && !study.derived.some((d) => d.name === v.name))
-    .map((v) => v.name);
+  const names = study.codebook.filter((v) => v.kind !== "code" && v.kind !== "text" && !byName(study.derived, v.name)).map((v) => v.name);
   const pattern = useAsked("missing", { names }, { enabled: asked });
   return (
     <section id="missing" aria-label="Missing answers" className={css.section}>

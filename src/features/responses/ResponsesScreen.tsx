@@ -1,7 +1,8 @@
 "use client";
 
+import { useIsFetching, useQueryClient } from "@tanstack/react-query";
 import { useSearchParams } from "next/navigation";
-import { useEffect, useState } from "react";
+import { startTransition, useEffect, useState } from "react";
 import { useStudy } from "@/features/study/study-context";
 import { useAsked } from "@/features/study/use-computed";
 import { counted, formatCount } from "@/study/report/format-number";
@@ -19,6 +20,7 @@ import type { DraftRecipe } from "./recipes/draft-recipe";
 import css from "./responses.module.css";
 import { SeriousSection } from "./SeriousSection";
 import { SheetSentence, type SheetView } from "./SheetSentence";
+import { useNamedPart } from "./use-named-part";
 import { VariableMargin } from "./VariableMargin";
 import { Withdrawal } from "./Withdrawal";
 
@@ -34,6 +36,7 @@ export function ResponsesScreen() {
   const [wide, setWide] = useState(false);
   const [wanted, setWanted] = useState(dataset.rows * dataset.columns.length <= CHECKED_AT_ONCE);
   const [draft, setDraft] = useState<DraftRecipe | null>(null);
+  const below = useBelow();
   const natural = view.shown.kind === "all" && view.order === null;
   const list = useAsked("row-list", { shown: view.shown, order: view.order });
   const rows = natural ? null : list.result;
@@ -114,17 +117,27 @@ export function ResponsesScreen() {
             />
           </section>
         </div>
-        <ChecksSection checks={{ ...checks, result: told }} asked={wanted} onAsk={() => setWanted(true)} onShow={show} onCombine={make} />
-        <SeriousSection asked={wanted} onAsk={() => setWanted(true)} onShow={show} />
-        <DerivedSection draft={draft} onDraft={setDraft} onChoose={setChosen} />
-        <FiltersSection onShow={(shown) => setView({ ...view, shown })} />
-        <MissingSection onShow={(row) => show([row], null)} />
-        <section id="further" aria-label="Take in more, or save" className={css.section}>
-          <h2>Take in more, or save</h2>
-          <FurtherResponses />
-          <CodebookFiles />
-          <Withdrawal />
-        </section>
+        {below && (
+          <>
+            <ChecksSection
+              checks={{ ...checks, result: told }}
+              asked={wanted}
+              onAsk={() => setWanted(true)}
+              onShow={show}
+              onCombine={make}
+            />
+            <SeriousSection asked={wanted} onAsk={() => setWanted(true)} onShow={show} />
+            <DerivedSection draft={draft} onDraft={setDraft} onChoose={setChosen} />
+            <FiltersSection onShow={(shown) => setView({ ...view, shown })} />
+            <MissingSection onShow={(row) => show([row], null)} />
+            <section id="further" aria-label="Take in more, or save" className={css.section}>
+              <h2>Take in more, or save</h2>
+              <FurtherResponses />
+              <CodebookFiles />
+              <Withdrawal />
+            </section>
+          </>
+        )}
       </main>
       <VariableMargin
         name={chosen}
@@ -136,6 +149,20 @@ export function ResponsesScreen() {
     </div>
   );
 }
+
+/** True once the first answers stand: what lies below them is drawn after them. */
+function useBelow(): boolean {
+  const client = useQueryClient();
+  const [below, setBelow] = useState(false);
+  const waiting = useIsFetching(CELLS) > 0;
+  useEffect(() => {
+    if (client.isFetching(CELLS) === 0) startTransition(() => setBelow(true));
+  }, [client, waiting]);
+  useNamedPart(below);
+  return below;
+}
+
+const CELLS = { queryKey: ["cells"] };
 
 const versions = new WeakMap<object, string>();
 let lastVersion = 0;

@@ -4,7 +4,7 @@ import { useQueries } from "@tanstack/react-query";
 import { useMemo } from "react";
 import { browserPool } from "@/compute/browser/browser-pool";
 import { useStudy } from "@/features/study/study-context";
-import { jobOf } from "@/features/study/use-computed";
+import { jobOf } from "@/features/study/job-of";
 import { answerReader } from "@/study/prepare/answers/read-answers";
 import { correctionId } from "@/study/model/correction";
 import { cellText, type ResponseColumn } from "@/study/model/response-column";

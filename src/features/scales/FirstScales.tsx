@@ -8,17 +8,18 @@ import { namesOf } from "@/study/analyse/responses/open-points";
 import { counted, formatPlain } from "@/study/report/format-number";
 import { openFix, openWords } from "@/study/report/open-words";
 import page from "@/ui/parts/page.module.css";
+import { ThemedPlace } from "@/ui/theme/ThemeProvider";
 import css from "./scales.module.css";
 import { itemRun, suggestScales } from "./suggest-scales";
 
 /** The sheet of a study without scales: the families there are, each with its items and range, ready to be gathered; or what must come first. */
-export function FirstScales({ onGather }: { onGather: (items: string[], name: string) => void }) {
+export default function FirstScales({ onGather }: { onGather: (items: string[], name: string) => void }) {
   const { study } = useStudy();
   const items = study.codebook.filter((v) => v.kind === "item");
   const families = suggestScales(items);
   const gather = (all: typeof families) => all.forEach(({ name, items: family }) => onGather(family, name));
   return (
-    <>
+    <ThemedPlace>
       <h1 className={page.sentence}>Gather items that ask about the same thing into a scale.</h1>
       {families.length > 0 && (
         <section aria-label="Families of items" className={css.families}>
@@ -66,7 +67,7 @@ export function FirstScales({ onGather }: { onGather: (items: string[], name: st
           , or mark items in its codebook.
         </p>
       )}
-    </>
+    </ThemedPlace>
   );
 }
 

@@ -1,5 +1,6 @@
 "use client";
 
+import dynamic from "next/dynamic";
 import { useSearchParams } from "next/navigation";
 import { newId } from "@/study/model/new-id";
 import { useStudy } from "@/features/study/study-context";
@@ -7,7 +8,6 @@ import type { Scale } from "@/study/model/scale";
 import { Structure } from "@/study/model/structure";
 import page from "@/ui/parts/page.module.css";
 import { type Dragged, type DropPlace, ScalesDrag } from "./drag";
-import { FirstScales } from "./FirstScales";
 import { ItemBench } from "./ItemBench";
 import { newScale, placeItems, takeOut } from "./scale-edits";
 import { ScaleSheet } from "./ScaleSheet";
@@ -15,6 +15,8 @@ import { type Opened, SheetTitles } from "./SheetTitles";
 import { StructureItems } from "./StructureItems";
 import { StructureSheet } from "./StructureSheet";
 import css from "./scales.module.css";
+
+const FirstScales = dynamic(() => import("./FirstScales"));
 
 /** The item bench on the left, one score sheet or structure in the middle. */
 export function ScalesScreen() {

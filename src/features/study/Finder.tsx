@@ -2,19 +2,22 @@
 
 import { Command } from "cmdk";
 import { useRouter } from "next/navigation";
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useLayoutEffect, useRef, useState } from "react";
+import type { Typed } from "@/ui/parts/later";
 import css from "./finder.module.css";
 import { finderItems } from "./finder-items";
+import { ENTERED, type FinderProps } from "./PlainFinder";
 import { useStudy } from "./study-context";
 
 /** Leads to any variable, scale, ladder or place by a few letters of its name or wording, or does what was asked. */
-export default function Finder({ onClose, onShortcuts, onTrail }: { onClose: () => void; onShortcuts: () => void; onTrail: () => void }) {
+export default function Finder({ onClose, onShortcuts, onTrail, typed: before = "" }: FinderProps & Typed) {
   const { study, store } = useStudy();
   const router = useRouter();
-  const [typed, setTyped] = useState("");
+  const [typed, setTyped] = useState(() => before.replace(ENTERED, ""));
   const dialog = useRef<HTMLDialogElement>(null);
   const input = useRef<HTMLInputElement>(null);
-  useEffect(() => {
+  // in the moment in which it is drawn: keys may follow at once
+  useLayoutEffect(() => {
     dialog.current?.showModal();
     input.current?.focus();
   }, []);
@@ -32,6 +35,9 @@ export default function Finder({ onClose, onShortcuts, onTrail }: { onClose: () 
     if (at !== null) router.push(`/studies/${store.id}/${at}`);
     else actions.find((action) => `action ${action.key}` === key)!.act();
   };
+  useEffect(() => {
+    if (before.endsWith(ENTERED) && items[0]) choose(items[0].key, items[0].at);
+  }, []); // eslint-disable-line react-hooks/exhaustive-deps
   return (
     <dialog
       ref={dialog}

@@ -2,7 +2,7 @@
 
 import { useEffect, useRef } from "react";
 import css from "./finder.module.css";
-import { SHORTCUTS } from "./shortcuts";
+import { SHORTCUTS } from "./shortcut-list";
 
 /** Every shortcut, by where it is heard. */
 export default function Shortcuts({ onClose }: { onClose: () => void }) {

@@ -1,21 +1,22 @@
 "use client";
 
-import dynamic from "next/dynamic";
 import { usePathname } from "next/navigation";
 import { type ReactNode, useEffect, useState, useSyncExternalStore } from "react";
 import type { Place } from "@/study/kinds/kind";
 import { TOLD } from "@/study/kinds/kinds";
 import { counted, formatCount } from "@/study/report/format-number";
+import { laterField, laterPart } from "@/ui/parts/later";
 import { Masthead } from "@/ui/parts/Masthead";
 import page from "@/ui/parts/page.module.css";
 import { GoToRespondent } from "./GoToRespondent";
+import { type FinderProps, PlainFinder } from "./PlainFinder";
 import { THEORY } from "@/study/model/theory";
 import { useSeenStore, useStudy, useStudyState } from "./study-context";
 import { useOutdated } from "./use-seen";
 
-const TrailDrawer = dynamic(() => import("./TrailDrawer"), { ssr: false });
-const Finder = dynamic(() => import("./Finder"), { ssr: false });
-const Shortcuts = dynamic(() => import("./Shortcuts"), { ssr: false });
+const TrailDrawer = laterPart(() => import("./TrailDrawer").then((of) => of.default));
+const Finder = laterField<FinderProps>(() => import("./Finder"), PlainFinder);
+const Shortcuts = laterPart(() => import("./Shortcuts").then((of) => of.default));
 
 /** Masthead with the flight, the place below, and at the foot the state of saving, the trail, and the way to a respondent. */
 export function StudyFrame({ children }: { children: ReactNode }) {
@@ -126,13 +127,16 @@ function Foot() {
   );
 }
 
-/** The keys that are heard everywhere (shortcuts.ts). Inside a field the browser's own undo stays, and a question mark is one. */
+/** Fields that take letters: in a choice or a tick nothing is written. */
+const WRITTEN_IN = "input:not([type=radio], [type=checkbox], [type=range], [type=file]), textarea, select";
+
+/** The keys that are heard everywhere (shortcut-list.ts). Inside a field the browser's own undo stays, and a question mark is one. */
 function useHouseKeys(show: (what: Opened) => void): void {
   const { store } = useStudy();
   useEffect(() => {
     const key = (event: KeyboardEvent) => {
       const { target } = event;
-      const writing = target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
+      const writing = target instanceof HTMLElement && (target.isContentEditable || target.matches(WRITTEN_IN));
       const held = event.ctrlKey || event.metaKey;
       const act = (): (() => void) | null => {
         if (held && !event.shiftKey && event.key.toLowerCase() === "k") return () => show("finder");

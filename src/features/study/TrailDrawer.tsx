@@ -2,6 +2,7 @@
 
 import { Drawer } from "antd";
 import { useEffect, useState } from "react";
+import { ThemeProvider } from "@/ui/theme/ThemeProvider";
 import { touchedBy } from "@/study/kinds/standing";
 import { counted } from "@/study/report/format-number";
 import { revisionWords, trailLines } from "@/study/report/trail-words";
@@ -39,21 +40,23 @@ export default function TrailDrawer({ open, onClose }: { open: boolean; onClose:
   // nothing before a withdrawal can be gone back to: it would bring the answers back
   const barred = list.find((step) => step.how === "withdrawal")?.revision ?? 0;
   return (
-    <Drawer title="Trail" size={440} open={open} onClose={onClose}>
-      <p className={css.lead}>
-        Every change to the data, the codebook and everything made of them. The answers as imported are never among them.
-      </p>
-      <ol className={css.trail} aria-label="Changes, newest first">
-        {list.map((step) => (
-          <Step key={step.revision} step={step} here={step.revision === revision || step.revision < barred} />
-        ))}
-      </ol>
-      {!ended && list.length > 0 && (
-        <button type="button" className="link" onClick={() => void more()}>
-          Earlier changes
-        </button>
-      )}
-    </Drawer>
+    <ThemeProvider>
+      <Drawer title="Trail" size={440} open={open} onClose={onClose}>
+        <p className={css.lead}>
+          Every change to the data, the codebook and everything made of them. The answers as imported are never among them.
+        </p>
+        <ol className={css.trail} aria-label="Changes, newest first">
+          {list.map((step) => (
+            <Step key={step.revision} step={step} here={step.revision === revision || step.revision < barred} />
+          ))}
+        </ol>
+        {!ended && list.length > 0 && (
+          <button type="button" className="link" onClick={() => void more()}>
+            Earlier changes
+          </button>
+        )}
+      </Drawer>
+    </ThemeProvider>
   );
 }
 

@@ -1,14 +1,18 @@
 "use client";
 
-import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { notifyManager, QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { createContext, type ReactNode, use, useEffect, useState, useSyncExternalStore } from "react";
 import { preload } from "react-dom";
 import { browserPool } from "@/compute/browser/browser-pool";
+import type { Ladder } from "@/study/model/ladder";
 import type { Study } from "@/study/model/study";
 import { titleOf } from "@/study/model/study";
 import type { Titles } from "@/study/report/level-title";
 import type { SeenResult } from "@/study/model/seen-result";
 import { columnAddresses, ColumnStore } from "./column-store";
+import { beginEarly } from "./early-job";
+import { jobOf } from "./job-of";
+import { openedLadder } from "./opened-ladder";
 import { SeenStore } from "./seen-store";
 import { type StudyState, StudyStore, type Turns } from "./study-store";
 
@@ -30,23 +34,41 @@ interface StudyHouse {
   forget: () => void;
 }
 
+// numbers are drawn in the turn in which they come: the library waits for a timer, behind whatever else stands in line
+notifyManager.setScheduler(queueMicrotask);
+
+/** What is asked is one text, made in one place: the library would sort the keys of everything in it each time a part is drawn. */
+const queryKeyHashFn = (key: readonly unknown[]) => JSON.stringify(key);
+
 const House = createContext<StudyHouse | null>(null);
 
 /** Up to this many cells are fetched before anyone asks: 18 MB. */
 const CELLS_AT_ONCE = 2_000_000;
+
+/** The ladder whose numbers a person who comes here waits for; null where the address leads elsewhere. */
+function awaitedLadder(study: Study): Ladder | null {
+  const params = new URLSearchParams(window.location.search);
+  const here = window.location.pathname.endsWith("/ladders") && !params.has("beside");
+  return here ? openedLadder(study, params.get("ladder")) : null;
+}
 
 /** Up to this many are fetched a column at a time, once the page has settled: 72 MB. */
 const CELLS_IN_TIME = 8_000_000;
 const SETTLED_MS = 3000;
 
 /** Starts what every place needs, while the page still wakes up: workers, and the columns of a study of usual size. Columns that fail are asked for again when needed. */
-function prepare(columns: ColumnStore, dataset: DatasetFacts): void {
+function prepare(columns: ColumnStore, dataset: DatasetFacts, study: Study): void {
   // one for the first numbers; the others wake up once these are there
   browserPool().warm(1);
   setTimeout(() => browserPool().warm(), SETTLED_MS);
   const cells = dataset.rows * dataset.columns.length;
-  if (cells <= CELLS_AT_ONCE) void columns.columns(dataset.columns).catch(() => undefined);
-  else if (cells <= CELLS_IN_TIME) setTimeout(() => void oneByOne(columns, dataset.columns), SETTLED_MS);
+  if (cells <= CELLS_AT_ONCE) {
+    void columns.columns(dataset.columns).catch(() => undefined);
+    const ladder = awaitedLadder(study);
+    if (!ladder) return;
+    const asked = jobOf("ladder", ladder, study, dataset);
+    beginEarly(asked.job, dataset.id, columns.columns(asked.columns));
+  } else if (cells <= CELLS_IN_TIME) setTimeout(() => void oneByOne(columns, dataset.columns), SETTLED_MS);
 }
 
 /**
@@ -78,7 +100,7 @@ export function StudyProvider(props: {
     };
     const dataset = datasetOf(props.study);
     const begun = stores.has(dataset.id);
-    if (typeof window !== "undefined" && !begun) prepare(columnsOf(dataset.id), dataset);
+    if (typeof window !== "undefined" && !begun) prepare(columnsOf(dataset.id), dataset, props.study);
     const forget = () => {
       for (const dataset of stores.keys()) browserPool().forget(dataset);
       stores.clear();
@@ -103,7 +125,7 @@ export function StudyProvider(props: {
   // what nothing shows is kept five minutes in a browser and not at all on the server, by the library's own choice: where a query
   // names a time of its own, a timer of the server holds the whole page for as long
   const [client] = useState(
-    () => new QueryClient({ defaultOptions: { queries: { staleTime: Infinity, retry: 1, refetchOnWindowFocus: false } } }),
+    () => new QueryClient({ defaultOptions: { queries: { staleTime: Infinity, retry: 1, refetchOnWindowFocus: false, queryKeyHashFn } } }),
   );
   return (
     <QueryClientProvider client={client}>

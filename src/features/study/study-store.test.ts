@@ -252,6 +252,24 @@ test.each([
   expect([stored().revision, shelf.size]).toEqual([3, 0]);
 });
 
+test("law: an edit made at any moment while a reloaded page goes on with what was not saved is saved too", async () => {
+  for (let moment = 0; moment < 60; moment++) {
+    online = false;
+    const store = open();
+    store.edit({ subject: "name", to: `Typed ${moment}` });
+    await store.settled();
+    online = true;
+    const reloaded = open();
+    reloaded.resume();
+    for (let k = 0; k < moment; k++) await Promise.resolve();
+    const made = { ...scale, name: `Made ${moment}` };
+    reloaded.edit({ subject: "scale", id: "s", to: made });
+    await reloaded.settled();
+    expect(reloaded.snapshot()).toMatchObject({ unsaved: 0, fault: null });
+    expect(stored().study).toMatchObject({ name: `Typed ${moment}`, scales: [{ name: made.name }] });
+  }
+});
+
 test("a refusal stays to be read while an earlier edit is still being saved", async () => {
   const store = open();
   store.edit({ subject: "name", to: "Saved behind it" });

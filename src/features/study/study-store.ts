@@ -216,44 +216,57 @@ export class StudyStore {
   }
 
   private flush(): void {
-    this.flushing ??= this.saveAll().finally(() => (this.flushing = null));
+    if (this.toSave()) this.flushing ??= this.saveAll();
   }
+
+  private readonly toSave = () => this.pending.length > 0 || this.behind;
 
   private async saveAll(): Promise<void> {
-    while (this.pending.length > 0) {
-      const step = this.pending[0]!;
-      let response: Response;
-      try {
-        const body = JSON.stringify({ revision: this.saved, ...step });
-        response = await this.send(`/api/studies/${this.id}/edits`, {
-          method: "POST",
-          headers: { "content-type": "application/json" },
-          body,
-          keepalive: body.length < OUTLIVES_PAGE, // arrives although the page is left meanwhile
-        });
-      } catch {
-        return this.later(SILENT);
-      }
-      if (!response.ok) {
-        const said = Fault.safeParse(await response.json().catch(() => null));
-        const fault = said.success ? said.data.message : "The change could not be saved.";
-        // a fault of the house passes; a refusal does not
-        if (response.status >= 500 || response.status === 401) return this.later(`${fault} ${KEPT}`);
-        if (!(await this.takeIn(said.data?.code === "stale-revision" ? null : fault))) return;
-        continue;
-      }
-      this.saved = Recorded.parse(await response.json()).revision;
-      this.keep(this.pending.slice(1));
-      // a refusal that came meanwhile stays until it is read
-      const passed = this.state.fault === SILENT || this.state.fault?.endsWith(KEPT);
-      this.set({ unsaved: this.pending.length, fault: passed ? null : this.state.fault });
+    try {
+      while (this.toSave()) if (!(await this.saveNext())) return;
+    } finally {
+      this.flushing = null; // in the moment of the last look: an edit made in a later one begins anew
     }
-    if (this.behind) this.behind = !(await this.takeIn(null));
   }
 
-  private later(fault: string): void {
+  /** @returns false when nothing more can be saved for now */
+  private async saveNext(): Promise<boolean> {
+    const step = this.pending[0];
+    if (!step) {
+      this.behind = !(await this.takeIn(null));
+      return !this.behind;
+    }
+    let response: Response;
+    try {
+      const body = JSON.stringify({ revision: this.saved, ...step });
+      response = await this.send(`/api/studies/${this.id}/edits`, {
+        method: "POST",
+        headers: { "content-type": "application/json" },
+        body,
+        keepalive: body.length < OUTLIVES_PAGE, // arrives although the page is left meanwhile
+      });
+    } catch {
+      return this.later(SILENT);
+    }
+    if (!response.ok) {
+      const said = Fault.safeParse(await response.json().catch(() => null));
+      const fault = said.success ? said.data.message : "The change could not be saved.";
+      // a fault of the house passes; a refusal does not
+      if (response.status >= 500 || response.status === 401) return this.later(`${fault} ${KEPT}`);
+      return this.takeIn(said.data?.code === "stale-revision" ? null : fault);
+    }
+    this.saved = Recorded.parse(await response.json()).revision;
+    this.keep(this.pending.slice(1));
+    // a refusal that came meanwhile stays until it is read
+    const passed = this.state.fault === SILENT || this.state.fault?.endsWith(KEPT);
+    this.set({ unsaved: this.pending.length, fault: passed ? null : this.state.fault });
+    return true;
+  }
+
+  private later(fault: string): false {
     this.set({ fault });
     setTimeout(() => this.flush(), RETRY_MS);
+    return false;
   }
 
   /**
@@ -270,8 +283,7 @@ export class StudyStore {
       return true;
     } catch {
       const fault = refused ?? "The study was changed in another window.";
-      this.later(`${fault} What is saved cannot be fetched at the moment; the page asks again. ${KEPT}`);
-      return false;
+      return this.later(`${fault} What is saved cannot be fetched at the moment; the page asks again. ${KEPT}`);
     }
   }
 

@@ -2,16 +2,16 @@
 
 import { useQueries, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { browserPool } from "@/compute/browser/browser-pool";
 import type { Job } from "@/compute/protocol/jobs";
 import { JobError, type Urgency } from "@/compute/worker-pool";
 import { refKey } from "@/study/kinds/kind";
 import { type AskedName, type AskedOf, type KeptName, KEPT, type ObjectOf, type ResultOf } from "@/study/kinds/kinds";
-import { asked } from "@/study/kinds/standing";
 import type { Refusal } from "@/study/analyse/refusal";
 import type { Study } from "@/study/model/study";
 import { refusalWords } from "@/study/report/refusals";
-import { type DatasetFacts, type StudyView, useStudy } from "./study-context";
+import { runBegun } from "./early-job";
+import { jobOf } from "./job-of";
+import { type StudyView, useStudy } from "./study-context";
 
 /** A result that is being kept up to date. */
 export interface Computed<T> {
@@ -28,12 +28,6 @@ export interface Computed<T> {
   /** A sentence when the computation broke off or was stopped. */
   fault: string | null;
   retry: () => void;
-}
-
-/** The job behind what is asked: it holds everything the answer depends on. */
-export function jobOf<K extends AskedName>(kind: K, of: AskedOf<K>, study: Study, dataset: Pick<DatasetFacts, "columns" | "rows">) {
-  const { context, spec, columns } = asked(kind, of, study, dataset.columns);
-  return { job: { kind, context, rows: dataset.rows, spec } as Extract<Job, { kind: K }>, columns };
 }
 
 /** Whose numbers they are: an object of the study by kind and id, anything else by its kind. */
@@ -123,7 +117,7 @@ function jobQuery<T>(
       // without waiting where nothing is to be fetched: the worker begins while the page is still drawing the change
       const data = house.columns.ready(columns) ?? (await house.columns.columns(columns));
       try {
-        return (await browserPool().run(job, house.dataset.id, data, signal, (done, of) => progress?.(done / of), urgency)) as T;
+        return (await runBegun(job, house.dataset.id, data, signal, (done, of) => progress?.(done / of), urgency)) as T;
       } finally {
         progress?.(null); // the next one begins at nothing
       }

@@ -8,7 +8,8 @@ import { JobError } from "@/compute/worker-pool";
 import { refKey } from "@/study/kinds/kind";
 import { type AskedName, type AskedOf, askedKind, keptKind } from "@/study/kinds/kinds";
 import { useStudy } from "./study-context";
-import { type ComputedName, faultWords, jobOf } from "./use-computed";
+import { jobOf } from "./job-of";
+import { type ComputedName, faultWords } from "./use-computed";
 import { type Drawn, TURNS } from "./use-replicates";
 
 /** So many ranges: each tells how far it is, and can be stopped after. */

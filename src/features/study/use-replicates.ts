@@ -13,7 +13,8 @@ import { fingerprint } from "./fingerprint";
 import { KeptStore } from "./kept-store";
 import { useStudy } from "./study-context";
 import { Turns } from "./turns";
-import { type ComputedName, faultWords, jobOf } from "./use-computed";
+import { jobOf } from "./job-of";
+import { type ComputedName, faultWords } from "./use-computed";
 
 /** A worker keeps one thing ready to be resampled: two that took turns with each range would be made ready each time. */
 export const TURNS = new Turns();

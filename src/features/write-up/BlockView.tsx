@@ -2,7 +2,6 @@
 
 import { useSortable } from "@dnd-kit/sortable";
 import { CSS } from "@dnd-kit/utilities";
-import dynamic from "next/dynamic";
 import { memo, type ReactNode } from "react";
 import type { Block, BlockContent, BlockOf } from "@/study/model/block";
 import type { BlockStand } from "@/study/report/document/block-stand";
@@ -10,17 +9,15 @@ import type { Figure } from "@/study/report/document/figures";
 import { type numbering, printedSentences } from "@/study/report/document/manuscript";
 import type { PrintTable } from "@/study/report/print-table";
 import { runsOf, type Words } from "@/study/report/words";
+import { laterField, type Meanwhile } from "@/ui/parts/later";
 import { PrintedTable } from "@/ui/parts/PrintedTable";
 import { Said } from "@/ui/parts/Said";
 import { chartOf } from "./FigureView";
-import type { Quotable } from "./ProseEditor";
+import { continued } from "./prose-doc";
+import type { ProseEditorProps, Quotable } from "./ProseEditor";
 import css from "./write-up.module.css";
 
-const load = () => import("./ProseEditor");
-const ProseEditor = dynamic(load, { ssr: false });
-
-/** Fetches the editor before anybody writes: keys that are pressed while it is on its way would go nowhere. */
-export const fetchEditor = (): void => void load().catch(() => undefined); // asked for again when it is needed
+const ProseEditor = laterField<ProseEditorProps>(() => import("./ProseEditor"), PlainEditor);
 
 export interface BlockProps {
   block: Block;
@@ -132,13 +129,33 @@ function Writing({
       label={what.kind === "prose" ? "Text of your own" : "Paragraph"}
       prose={prose}
       quotable={quotable()}
-      numberOf={(to) => numberOf(to)?.words ?? "a table that is not in the text"}
+      numberOf={numberOf}
       onDone={(text) => {
         onWrite(null);
         if (JSON.stringify(text) === JSON.stringify(prose)) return;
         onChange(block, what.kind === "prose" ? { ...what, text } : { ...what, own: text });
       }}
     />
+  );
+}
+
+/** Until the editor has come: what is written goes on where the text ends, as it would there. */
+function PlainEditor({ label, prose, numberOf, typed, onType, onDone }: ProseEditorProps & Meanwhile) {
+  return (
+    <>
+      {prose.some((paragraph) => paragraph.length > 0) && <OwnText text={prose} numberOf={numberOf} />}
+      <textarea
+        className={css.meanwhile}
+        aria-label={label}
+        autoFocus
+        value={typed}
+        onChange={(event) => onType(event.target.value)}
+        onKeyDown={(event) => {
+          if (event.key === "Escape" || (event.key === "Enter" && (event.ctrlKey || event.metaKey))) event.currentTarget.blur();
+        }}
+        onBlur={() => onDone(continued(prose, typed))}
+      />
+    </>
   );
 }
 

@@ -7,13 +7,16 @@ import Paragraph from "@tiptap/extension-paragraph";
 import Superscript from "@tiptap/extension-superscript";
 import Text from "@tiptap/extension-text";
 import { UndoRedo } from "@tiptap/extensions";
+import { AllSelection, Selection } from "@tiptap/pm/state";
 import { EditorContent, useEditor } from "@tiptap/react";
 import { Suggestion, type SuggestionProps } from "@tiptap/suggestion";
-import { useEffect, useRef, useState, useSyncExternalStore } from "react";
+import { useLayoutEffect, useRef, useState, useSyncExternalStore } from "react";
 import type { Prose } from "@/study/model/block";
+import type { numbering } from "@/study/report/document/manuscript";
 import { plain, runsOf, type Words } from "@/study/report/words";
+import type { Typed } from "@/ui/parts/later";
 import { Said } from "@/ui/parts/Said";
-import { editorDocument, writtenProse } from "./prose-doc";
+import { continued, editorDocument, writtenProse } from "./prose-doc";
 import css from "./write-up.module.css";
 
 /** What # offers: a number of the study, or a table or figure of the text. */
@@ -131,26 +134,42 @@ const extensionsFor = (offering: Offering) => [
   }),
 ];
 
-/** Prose that a person writes, with numbers of the study in it: # offers them by name. */
-export default function ProseEditor(props: {
+/** Which end of the text a key leads to when all of it is chosen. */
+const END: Readonly<Record<string, "start" | "end">> = { ArrowLeft: "start", ArrowUp: "start", Home: "start", ArrowRight: "end", ArrowDown: "end", End: "end" }; // prettier-ignore
+
+export interface ProseEditorProps {
   label: string;
   prose: Prose;
   quotable: readonly Quotable[];
-  numberOf: (to: string) => string;
+  numberOf: ReturnType<typeof numbering>;
   /** Told once, when the writing is done: by leaving it, by Escape, or by Ctrl and Enter. */
   onDone: (prose: Prose) => void;
-}) {
+}
+
+/** Prose that a person writes, with numbers of the study in it: # offers them by name. */
+export default function ProseEditor(props: ProseEditorProps & Typed) {
   const [offering] = useState(() => new Offering(props.quotable));
   const [extensions] = useState(() => extensionsFor(offering));
   const offered = useSyncExternalStore(offering.subscribe, offering.snapshot, () => null);
   const done = useRef(false);
   const editor = useEditor({
     extensions,
-    immediatelyRender: false,
-    content: editorDocument(props.prose, props.numberOf),
+    // it is never drawn on the server; in the same moment, since keys may follow at once
+    immediatelyRender: true,
+    content: editorDocument(
+      continued(props.prose, props.typed ?? ""),
+      (to) => props.numberOf(to)?.words ?? "a table that is not in the text",
+    ),
     editorProps: {
       attributes: { role: "textbox", "aria-multiline": "true", "aria-label": props.label, class: css.writing! },
-      handleKeyDown: (_, event) => {
+      handleKeyDown: (view, event) => {
+        const end = END[event.key];
+        // the browser would tell of its new caret later: a letter typed until then would stand in place of the whole text
+        if (end && view.state.selection instanceof AllSelection && !event.shiftKey && !event.altKey) {
+          const { doc, tr } = view.state;
+          view.dispatch(tr.setSelection(end === "start" ? Selection.atStart(doc) : Selection.atEnd(doc)).scrollIntoView());
+          return true;
+        }
         if (event.key === "Escape" && offering.snapshot() === null) return leave();
         if (event.key === "Enter" && (event.ctrlKey || event.metaKey)) return leave();
         return false;
@@ -159,7 +178,7 @@ export default function ProseEditor(props: {
     onBlur: () => leave(),
   });
   // at once, and not in the next frame: a key that is pressed meanwhile would find the caret elsewhere
-  useEffect(() => {
+  useLayoutEffect(() => {
     if (!editor) return;
     editor.commands.setTextSelection(editor.state.doc.content.size);
     editor.view.focus();

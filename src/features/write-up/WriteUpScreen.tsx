@@ -19,7 +19,7 @@ import { AddHere, type Addable } from "./AddHere";
 import { addBlock, changeBlock, isQuote, keepBegun, moveBlock } from "./block-edits";
 import { BlockMargin } from "./BlockMargin";
 import { blockName } from "./block-names";
-import { BlockView, fetchEditor } from "./BlockView";
+import { BlockView } from "./BlockView";
 import { DocumentsOut } from "./DocumentsOut";
 import type { Quotable } from "./ProseEditor";
 import { oneFurther } from "./one-further";
@@ -28,8 +28,6 @@ import { type DrawnKind, useSource, withDrawn } from "./use-source";
 import css from "./write-up.module.css";
 
 const now = () => new Date().toISOString();
-/** The page has settled by then. */
-const EDITOR_MS = 1500;
 const WAITING: BlockStand = { state: "waiting" };
 
 /** The article of a study: blocks in order, composed at first from what the study holds, then the person's. What a block shows stays until it is brought up to date. */
@@ -44,10 +42,6 @@ export function WriteUpScreen() {
   const blocks = useMemo(() => (composed ? kept : [...fresh, ...kept]), [composed, kept, fresh]);
   const [focus, setFocus] = useState<string | null>(null);
   const [writing, setWriting] = useState<string | null>(null);
-  useEffect(() => {
-    const later = setTimeout(fetchEditor, EDITOR_MS);
-    return () => clearTimeout(later);
-  }, []);
   const tried = useRef(false);
   const whole = waiting === 0;
   const worthKeeping = fresh.some(({ what }) => what.kind === "table");

@@ -17,6 +17,16 @@ export function editorDocument(prose: Prose, numberOf: (to: string) => string): 
   };
 }
 
+/** A text with what was typed after its end; a new line begins a paragraph. */
+export function continued(prose: Prose, typed: string): Prose {
+  if (typed === "") return prose;
+  const [first, ...further] = typed.split("\n");
+  const last = prose.at(-1) ?? [];
+  const end = last.at(-1);
+  const grown = typeof end === "string" ? [...last.slice(0, -1), end + first] : [...last, first!];
+  return [...prose.slice(0, -1), grown, ...further.map((line) => (line === "" ? [] : [line]))];
+}
+
 /** What a person has written, as the study keeps it: letters that stand together are one piece. */
 export function writtenProse(document: JSONContent): Prose {
   return (document.content ?? []).map((paragraph) => {

@@ -4,7 +4,7 @@ import type { PrintedWords } from "@/study/model/printed";
 import { applyEdits } from "@/study/model/edit";
 import { Study } from "@/study/model/study";
 import { addBlock, changeBlock, isQuote, keepBegun, moveBlock } from "./block-edits";
-import { editorDocument, writtenProse } from "./prose-doc";
+import { continued, editorDocument, writtenProse } from "./prose-doc";
 
 /** Words with a look. */
 const statement: PrintedWords = [{ text: "F", as: "italic" }, "(1, 2) = 3"];
@@ -29,6 +29,16 @@ test("what goes into the editor comes out of it: letters, looks, numbers with wh
   fc.assert(
     fc.property(fc.array(fc.array(piece, { maxLength: 6 }), { maxLength: 4 }), (prose) => {
       expect(writtenProse(editorDocument(prose, () => "Table 1"))).toEqual(whole(prose));
+    }),
+  );
+});
+
+test("what is typed after the end of a text changes nothing before it: letters follow letters, a new line begins a paragraph", () => {
+  const lines = fc.array(letters.filter((line) => !line.includes("\n")), { maxLength: 3 }); // prettier-ignore
+  fc.assert(
+    fc.property(fc.array(fc.array(piece, { maxLength: 6 }), { maxLength: 4 }).map(whole), lines, (prose, typed) => {
+      const grown = continued(prose, typed.join("\n"));
+      expect(grown).toEqual(whole(typed.length === 0 ? prose : [...prose.slice(0, -1), [...prose.at(-1)!, typed[0]!], ...typed.slice(1).map((line) => [line])])); // prettier-ignore
     }),
   );
 });

@@ -7,7 +7,8 @@ import { whatTheProbeSays } from "../report/ladder/probe-words";
 import { plain } from "../report/words";
 import { cells, deskOf, ladderOf } from "../test-support/desk";
 import { analyseMeans } from "./analyse-means";
-import { analyseProbe, cellKey } from "./analyse-probe";
+import { analyseProbe } from "./analyse-probe";
+import { cellKey } from "./cell-key";
 
 const title = (name: string, level?: string | null) => level ?? name;
 

@@ -6,7 +6,9 @@ import type { Probe } from "../model/probe";
 import type { AnalysisSample } from "../prepare/analysis-sample";
 import type { LadderModels } from "@/core/regression/ladder";
 import type { FittedLadder } from "./analyse-ladder";
-import { type Mediation, mediationsAt } from "./mediation";
+import { cellKey } from "./cell-key";
+import type { Mediation } from "./mediation";
+import { mediationsAt } from "./mediations";
 import { askStep, casesOf } from "./probed-step";
 import { type ProbeReading, readProbe } from "./read-probe";
 import { NothingToProbeError, type Refusal } from "./refusal";
@@ -88,9 +90,6 @@ function cellCounts({ variables }: LadderModels, names: readonly string[]): Read
   }
   return counts;
 }
-
-/** @param levels of the focal category, then of each moderator */
-export const cellKey = (levels: readonly string[]) => JSON.stringify(levels);
 
 function scatterOf(x: Float64Array, y: Float64Array): Scatter {
   if (x.length <= MOST_POINTS) return { x: x.slice(), y: y.slice() };

@@ -4,7 +4,8 @@ import { groupModels, shuffledDifferences } from "@/core/groups/shuffled-labels"
 import type { Estimate } from "@/core/regression/coefficients";
 import { coefficientErrors } from "@/core/regression/covariance";
 import { groupBootstrap, type GroupFigure, groupFigures } from "@/core/resampling/group-bootstrap";
-import { type PermutedDifference, permutationP } from "@/core/resampling/label-permutation";
+import type { PermutedDifference } from "@/core/resampling/label-permutation";
+import { permutationP } from "@/core/resampling/permutation-p";
 import { drawingOf } from "@/core/resampling/units";
 import type { Analysis, Desk, Ready, WorkedOut } from "../kinds/kind";
 import type { Groups } from "../model/groups";

@@ -1,7 +1,4 @@
-import { testedCoefficients } from "@/core/regression/ladder";
-import type { LadderModels } from "@/core/regression/ladder";
-import type { Covariance } from "@/core/regression/covariance";
-import { type ProductPair, productPairs } from "./predictor-looks";
+import type { ProductPair } from "./predictor-looks";
 
 /** A moderator that takes over part of the other's coefficient while the product adds nothing: perhaps it is a mediator. */
 export interface Mediation {
@@ -42,17 +39,4 @@ export function mediationOf(
   const [before, after] = [bOf(x, to - 1), bOf(x, to)];
   if (before === null || after === null || Math.abs(after) > (1 - TAKEN_OVER) * Math.abs(before)) return null;
   return { term, x, m, r, before, after, p };
-}
-
-/** The same of a fitted ladder up to a step (from 0), for its products of two numbers among some. */
-export function mediationsAt(models: LadderModels, step: number, of: Covariance, among: readonly string[]): Mediation[] {
-  const { spec, fits } = models;
-  const fit = fits[step]!;
-  const stepOf = (name: string) => spec.steps.slice(0, step + 1).findIndex((terms) => terms.some(({ components }) => components.length === 1 && components[0] === name)); // prettier-ignore
-  const bOf = (name: string, k: number) => fits[k]?.slopes[fits[k].columns.indexOf(name)] ?? null;
-  const { slopes } = testedCoefficients(fit, of, spec.confidence);
-  return productPairs(models).flatMap((pair) => {
-    if (!pair.names.every((name) => among.includes(name))) return [];
-    return mediationOf(pair, stepOf, bOf, slopes[fit.columns.indexOf(pair.term)]?.p ?? null) ?? [];
-  });
 }

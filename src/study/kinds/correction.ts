@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { byName } from "../model/by-name";
 import { Correction, correctionId } from "../model/correction";
 import type { KeptKind } from "./kind";
 
@@ -14,5 +15,5 @@ export const correction = {
   nameOf: correctionId,
   needs: ({ variable }) => ({ names: [{ name: variable, variable: true }] }),
   faults: ({ variable }, { derived }) =>
-    derived.some((d) => d.name === variable) ? [`"${variable}" is worked out from others; its cells cannot be corrected one by one.`] : [],
+    byName(derived, variable) ? [`"${variable}" is worked out from others; its cells cannot be corrected one by one.`] : [],
 } satisfies KeptKind<"correction", "corrections", Correction>;

@@ -1,4 +1,5 @@
 import { recipeFilter, recipeInputs } from "../model/dependencies";
+import { byName } from "../model/by-name";
 import { DerivedVariable } from "../model/derived";
 import { VariableName } from "../model/names";
 import type { KeptKind } from "./kind";
@@ -14,6 +15,5 @@ export const derived = {
   idOf: (d) => d.name,
   nameOf: (d) => d.name,
   needs: ({ recipe }) => ({ names: recipeInputs(recipe).map((name) => ({ name })), filters: [recipeFilter(recipe)] }),
-  faults: ({ name }, { codebook }) =>
-    codebook.some((v) => v.name === name) ? [] : [`The derived variable "${name}" has no row in the codebook.`],
+  faults: ({ name }, { codebook }) => (byName(codebook, name) ? [] : [`The derived variable "${name}" has no row in the codebook.`]),
 } satisfies KeptKind<"derived", "derived", DerivedVariable>;

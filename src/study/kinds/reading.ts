@@ -1,3 +1,4 @@
+import { byName } from "../model/by-name";
 import { ObjectId } from "../model/names";
 import { Reading } from "../model/reading";
 import type { KeptKind } from "./kind";
@@ -16,7 +17,7 @@ export const reading = {
   needs: ({ variables }) => ({ names: variables.map((name) => ({ name, variable: true })) }),
   faults: (own, { derived, readings }) =>
     own.variables.flatMap((name) => {
-      if (derived.some((d) => d.name === name)) return [`"${name}" is worked out from others; it has no answers to read.`];
+      if (byName(derived, name)) return [`"${name}" is worked out from others; it has no answers to read.`];
       const first = readings.find((r) => r.variables.includes(name));
       return first && first.id !== own.id ? [`The answers of "${name}" are read twice: by "${first.name}" and by "${own.name}".`] : [];
     }),

@@ -6,6 +6,9 @@ import { ObjectId, VariableName } from "./names";
 export const SearchMethod = z.enum(SEARCH_METHODS);
 export type SearchMethod = z.infer<typeof SearchMethod>;
 
+/** So many candidates a search takes at most: more would outnumber the respondents of nearly any study. */
+export const MOST_CANDIDATES = 500;
+
 /** A search for predictors of a ladder's outcome, its first steps always in. Always exploratory: p and intervals of what it finds know nothing of it. */
 export const Search = z
   .strictObject({
@@ -17,7 +20,7 @@ export const Search = z
     candidates: z
       .array(VariableName)
       .min(1)
-      .max(500)
+      .max(MOST_CANDIDATES)
       .refine((all) => new Set(all).size === all.length, "A candidate is named twice."),
     /** The one whose choice is shown; all are worked out. */
     method: SearchMethod.default("lasso"),

@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { KEPT, type StudyLists } from "../kinds/kinds";
+import { byName } from "./by-name";
 import { Title } from "./names";
 import { soundnessFaults } from "./soundness";
 import { STUDY_VERSION, upgradeStudy } from "./upgrade";
@@ -45,7 +46,7 @@ export const StoredStudy = z.preprocess((document) => upgradeStudy(document), St
 
 /** The words for a variable or a scale, by its name in terms and results; for a level of a category, the category's before its own. */
 export function titleOf(study: Pick<Study, "codebook" | "scales">, name: string, level: string | null = null): string {
-  const variable = study.codebook.find((v) => v.name === name);
+  const variable = byName(study.codebook, name);
   if (level !== null) return `${titleOf(study, name)}: ${variable?.levels.find((one) => one.value === level)?.label || level}`;
   const scale = study.scales.find((s) => s.id === name);
   if (scale) return scale.name;

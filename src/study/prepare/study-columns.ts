@@ -10,6 +10,7 @@ import { readColumn } from "./answers/read-answers";
 import { correctedColumn } from "./corrected-column";
 import { derive } from "./derive/derive";
 import type { Derivation, DerivedFacts } from "./derive/derived-column";
+import { byName } from "../model/by-name";
 import { keptRows, unmetValues } from "./kept-rows";
 import { type NumericColumn, type ReadVariable, readNumbers } from "./numeric-column";
 import { type KeyedItem, keyItems, type ScaleScores, scoreScale } from "./score-scale";
@@ -123,7 +124,7 @@ export class StudyColumns {
 
   /** True when a term with this name is a category: its variable's kind says so. */
   isCategory(name: string): boolean {
-    return this.study.codebook.some((v) => v.name === name && v.kind === "category");
+    return byName(this.study.codebook, name)?.kind === "category";
   }
 
   /** @throws MissingColumnError, UndeclaredRangeError */
@@ -199,11 +200,11 @@ export class StudyColumns {
   }
 
   codebookRow(name: string): Variable {
-    return this.study.codebook.find((v) => v.name === name) ?? Variable.parse({ name });
+    return byName(this.study.codebook, name) ?? Variable.parse({ name });
   }
 
   private recipeOf(name: string) {
-    return this.study.derived?.find((d) => d.name === name)?.recipe;
+    return byName(this.study.derived ?? [], name)?.recipe;
   }
 
   /** The column as the file has it. @throws MissingColumnError */
@@ -275,11 +276,11 @@ export class StudyColumns {
   }
 
   private exists(name: string): boolean {
-    return this.study.codebook.some((v) => v.name === name) || this.study.scales.some((s) => s.id === name);
+    return byName(this.study.codebook, name) !== undefined || this.study.scales.some((s) => s.id === name);
   }
 
   private isWords(name: string): boolean {
-    const row = this.study.codebook.find((v) => v.name === name);
+    const row = byName(this.study.codebook, name);
     return row !== undefined && WORDS.has(row.kind);
   }
 

@@ -4,6 +4,14 @@ import { useEffect } from "react";
 
 /** Told to the document once the page hears what is done on it. */
 export const AWAKE = "beta-step-awake";
+let awake = false;
+
+/** Does something once the page is awake; at once where it is. Never on the server. */
+export function onceAwake(act: () => void): void {
+  if (typeof document === "undefined") return;
+  if (awake) act();
+  else document.addEventListener(AWAKE, act, { once: true });
+}
 
 /**
  * Keeps what is done before the page has woken up, and does it then: what is drawn can be clicked, filled in and given a file, and what nothing hears would be
@@ -76,7 +84,10 @@ export function KeepEarly({ nonce }: { nonce: string | undefined }) {
  */
 export function Awake() {
   useEffect(() => {
-    const timer = setTimeout(() => document.dispatchEvent(new Event(AWAKE)));
+    const timer = setTimeout(() => {
+      awake = true;
+      document.dispatchEvent(new Event(AWAKE));
+    });
     return () => clearTimeout(timer);
   }, []);
   return null;

@@ -3,6 +3,7 @@
 import { Select } from "antd";
 import type { DefaultOptionType } from "antd/es/select";
 import { useEffect, useRef, useState } from "react";
+import { ThemeProvider } from "../theme/ThemeProvider";
 import { inGroups, matches, searched } from "./matches";
 import css from "./page.module.css";
 import type { Choice } from "./choice";
@@ -35,7 +36,15 @@ function groupedOptions(choices: readonly Choice[]): DefaultOptionType[] {
 }
 
 /** An opened list of choices that can be searched by typing. */
-export default function ChoiceField(props: ChoiceFieldProps & Typed) {
+export default function ThemedChoiceField(props: ChoiceFieldProps & Typed) {
+  return (
+    <ThemeProvider>
+      <ChoiceField {...props} />
+    </ThemeProvider>
+  );
+}
+
+function ChoiceField(props: ChoiceFieldProps & Typed) {
   const [search, setSearch] = useState(props.typed ?? "");
   const options = groupedOptions(props.choices);
   const opened = useRef(false);

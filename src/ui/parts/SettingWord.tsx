@@ -3,20 +3,32 @@
 import { useRef, useState } from "react";
 import type { Choice } from "./choice";
 import type { ChoiceFieldProps } from "./ChoiceField";
-import { laterField } from "./later";
+import { laterField, type Meanwhile } from "./later";
 import { firstFitting } from "./matches";
 import css from "./page.module.css";
 
 /** The open list, for words and for whatever else is chosen so. */
-export const ChoiceField = laterField<ChoiceFieldProps>(
-  () => import("./ChoiceField"),
-  ({ choices, onChoose, onDone }, typed) => {
-    const choice = firstFitting(choices, typed);
-    if (!choice) return;
-    onChoose(choice.value);
-    onDone?.();
-  },
-);
+export const ChoiceField = laterField<ChoiceFieldProps>(() => import("./ChoiceField"), PlainField);
+
+/** Until the list has come: what is entered is chosen at once. */
+function PlainField(props: ChoiceFieldProps & Meanwhile) {
+  return (
+    <input
+      aria-label={props["aria-label"]}
+      autoFocus
+      value={props.typed}
+      onChange={(event) => props.onType(event.target.value)}
+      onKeyDown={(event) => {
+        if (event.key !== "Enter") return;
+        const choice = firstFitting(props.choices, props.typed);
+        props.onType("");
+        if (!choice) return;
+        props.onChoose(choice.value);
+        props.onDone?.();
+      }}
+    />
+  );
+}
 
 /** An underlined word of a sentence that is a setting: click it, or press Enter on it, to change it in place. */
 export function SettingWord(props: {

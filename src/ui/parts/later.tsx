@@ -1,48 +1,57 @@
 "use client";
 
+import dynamic from "next/dynamic";
 import { type ComponentType, useEffect, useState } from "react";
-import { AWAKE } from "./Awake";
+import { onceAwake } from "./Awake";
 
 /** After the page has woken nothing more is fetched for so long: the first numbers are on their way. */
 const REST_MS = 1500;
+
+/** Fetches code that is not needed yet, so that it is there when it is, also while the server is away. */
+function inTime(load: () => Promise<unknown>): void {
+  onceAwake(() => setTimeout(() => void load().catch(() => undefined), REST_MS)); // asked for again when it is needed
+}
+
+/** A part of a page that its first numbers do not wait for: its code is fetched after them, or at once where it is wanted before. */
+export function laterPart<P extends object>(load: () => Promise<ComponentType<P>>): ComponentType<P> {
+  inTime(load);
+  return dynamic(load, { ssr: false });
+}
 
 /** What stands in the field before the part is there. */
 export interface Typed {
   typed?: string;
 }
 
+/** A plain field in the place of one that is on its way. */
+export interface Meanwhile {
+  typed: string;
+  onType: (typed: string) => void;
+}
+
 /**
- * A field whose code is fetched once the page is awake, so that the page's first numbers do not wait for it. One that is opened before it is there is a plain
- * field until then: what is entered in it is done at once, and what stands in it is handed on.
- * @param enter does what Enter means for what was typed
+ * A field whose code is fetched once the page is awake, so that the page's first numbers do not wait for it. Where it is there it is drawn in the same moment: keys
+ * may follow at once.
+ * @param Plain stands in its place when it is opened before it is there; what was typed in it by then is handed on
  */
-export function laterField<P extends { "aria-label": string }>(
+export function laterField<P extends object>(
   load: () => Promise<{ default: ComponentType<P & Typed> }>,
-  enter: (props: P, typed: string) => void,
+  Plain: ComponentType<P & Meanwhile>,
 ): ComponentType<P> {
   let there: ComponentType<P & Typed> | null = null;
   let coming: Promise<unknown> | null = null;
-  const fetched = () => (coming ??= load().then((module) => (there = module.default)));
-  if (typeof document !== "undefined") document.addEventListener(AWAKE, () => setTimeout(() => void fetched(), REST_MS), { once: true });
+  const fetched = () =>
+    (coming ??= load().then(
+      (module) => (there = module.default),
+      () => (coming = null), // the plain field does meanwhile, and the next one asks again
+    ));
+  inTime(fetched);
   return function Later(props: P) {
     const [Field, setField] = useState(() => there);
     const [typed, setTyped] = useState("");
     useEffect(() => {
       if (!Field) void fetched().then(() => setField(() => there));
     }, [Field]);
-    if (Field) return <Field {...props} typed={typed} />;
-    return (
-      <input
-        aria-label={props["aria-label"]}
-        autoFocus
-        value={typed}
-        onChange={(event) => setTyped(event.target.value)}
-        onKeyDown={(event) => {
-          if (event.key !== "Enter") return;
-          enter(props, typed);
-          setTyped("");
-        }}
-      />
-    );
+    return Field ? <Field {...props} typed={typed} /> : <Plain {...props} typed={typed} onType={setTyped} />;
   };
 }

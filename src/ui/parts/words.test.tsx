@@ -21,7 +21,8 @@ test("a setting's word opens in place, takes a choice by typing, and is a word a
   ];
   show(<SettingWord label="Outcome" value="a" text="Age" choices={choices} onChange={(value) => chosen.push(value)} />);
   await user.click(screen.getByRole("button", { name: "Outcome: Age" }));
-  await user.type(screen.getByRole("combobox", { name: "Outcome" }), "conf");
+  // the list is fetched when it is opened: until then a plain field stands there
+  await user.type(await screen.findByRole("combobox", { name: "Outcome" }, { timeout: 60_000 }), "conf");
   expect(screen.getAllByRole("option", { hidden: true })).toHaveLength(1);
   await user.click(screen.getByText("Speaking confidence"));
   expect(chosen).toEqual(["sc"]);

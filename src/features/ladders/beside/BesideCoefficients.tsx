@@ -1,6 +1,5 @@
 "use client";
 
-import { Segmented } from "antd";
 import { useState } from "react";
 import type { LadderBeside } from "@/study/analyse/analyse-comparison";
 import { formatInterval, formatShare } from "@/study/report/format-number";
@@ -8,6 +7,7 @@ import { columnTitle } from "@/study/report/ladder/coefficient-words";
 import type { Titles } from "@/study/report/level-title";
 import { IntervalMark } from "@/ui/charts/IntervalMark";
 import { layoutIntervals } from "@/ui/charts/layout-intervals";
+import { OneOf } from "@/ui/parts/OneOf";
 import page from "@/ui/parts/page.module.css";
 import { stepColour } from "@/ui/theme/step-colours";
 import { shownOf, type Shown } from "../coefficients/shown";
@@ -35,9 +35,8 @@ export function BesideCoefficients({ models, title }: { models: readonly LadderB
     <section aria-label="Coefficients side by side" style={{ marginTop: 22 }}>
       <div className={css.bar}>
         <h2 className={page.heading}>Coefficients</h2>
-        <Segmented
-          aria-label="Figure"
-          size="small"
+        <OneOf
+          label="Figure"
           value={told}
           onChange={setTold}
           options={[

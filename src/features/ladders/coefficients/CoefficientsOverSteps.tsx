@@ -78,7 +78,7 @@ export function CoefficientsOverSteps({
   return (
     <>
       <div className={css.scroll} onKeyDown={keys.onKeyDown} onMouseLeave={() => setRead(null)}>
-        <table className={`${css.table} ${steps.length > 3 ? css.tight : ""}`} data-testid="over-steps">
+        <table className={`${css.table} ${steps.length > (told === "b" ? 2 : 3) ? css.tight : ""}`} data-testid="over-steps">
           <caption className="visually-hidden">
             Coefficients over the steps, {TOLD_WORDS[told]}, with {percent} intervals
           </caption>

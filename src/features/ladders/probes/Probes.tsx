@@ -10,45 +10,31 @@ import type { Ladder } from "@/study/model/ladder";
 import { newId } from "@/study/model/new-id";
 import { partsTitle } from "@/study/report/ladder/coefficient-words";
 import { restsChoices } from "@/study/report/theory/hypothesis-words";
+import { laterPart } from "@/ui/parts/later";
 import page from "@/ui/parts/page.module.css";
 import { SettingWord } from "@/ui/parts/SettingWord";
 import { useOpen } from "../use-open";
-import { AddedSheet } from "./AddedSheet";
-import { GroupsSheet } from "./GroupsSheet";
-import { ImportanceSheet } from "./ImportanceSheet";
-import { MeansSheet } from "./MeansSheet";
-import { ProbeSheet } from "./ProbeSheet";
+import { groupMakers, isAsked } from "./asked";
 import css from "./probes.module.css";
-import { ResidualsSheet } from "./ResidualsSheet";
-import { SearchSheet } from "./SearchSheet";
-import { ShiftSheet } from "./ShiftSheet";
 import { shiftChoices, shiftEdit, stepQuestions } from "./step-questions";
+
+const ProbeSheets = laterPart(() => import("./ProbeSheets").then((of) => of.ProbeSheets));
 
 /** What can be asked of the selected step, and what has been: each with its answer, in order. */
 export function Probes({ ladder, step, fit }: { ladder: Ladder; step: number; fit: LadderFit }) {
   const { study, store, title } = useStudy();
   const { open: openUp } = useOpen();
   const router = useRouter();
-  const own = <T extends { ladder: string }>(list: readonly T[]) => list.filter((one) => one.ladder === ladder.id);
   const questions = stepQuestions(study, ladder, step, fit, title);
-  const grouped = own(study.groups);
-  const makers = study.codebook.filter((v) => v.kind === "category" && v.name !== ladder.outcome).map((v) => v.name);
-  const unasked = makers.filter((name) => !grouped.some((g) => g.variable === name && (g.step ?? ladder.steps.length) === step + 1));
+  const grouped = study.groups.filter((one) => one.ladder === ladder.id);
+  const unasked = groupMakers(study, ladder).filter(
+    (name) => !grouped.some((g) => g.variable === name && (g.step ?? ladder.steps.length) === step + 1),
+  );
   const tell = (variable: string) => {
     const id = newId(`groups by ${variable}`, study.groups.map((g) => g.id)); // prettier-ignore
     const at = step + 1 === ladder.steps.length ? null : step + 1;
     store.edit({ subject: "groups", id, to: Groups.parse({ id, ladder: ladder.id, step: at, variable }) });
   };
-  const sheets = [
-    ...own(study.probes).map((one) => <ProbeSheet key={`probe ${one.id}`} probe={one} ladder={ladder} />),
-    ...own(study.means).map((one) => <MeansSheet key={`means ${one.id}`} means={one} ladder={ladder} />),
-    ...grouped.map((one) => <GroupsSheet key={`groups ${one.id}`} groups={one} ladder={ladder} variables={makers} />),
-    ...own(study.shifts).map((one) => <ShiftSheet key={`shift ${one.id}`} shift={one} ladder={ladder} fit={fit} />),
-    ...own(study.residuals).map((one) => <ResidualsSheet key={`residuals ${one.id}`} residuals={one} ladder={ladder} fit={fit} />),
-    ...own(study.added).map((one) => <AddedSheet key={`added ${one.id}`} added={one} ladder={ladder} fit={fit} />),
-    ...own(study.importances).map((one) => <ImportanceSheet key={`importance ${one.id}`} importance={one} ladder={ladder} />),
-    ...own(study.searches).map((one) => <SearchSheet key={`search ${one.id}`} search={one} ladder={ladder} />),
-  ];
   const still = shiftChoices(study, ladder, step, fit).filter(({ moved }) => !moved);
   const columns = testableColumns(ladder, step + 1, fit);
   const claimed = restsChoices(columns, title);
@@ -65,10 +51,11 @@ export function Probes({ ladder, step, fit }: { ladder: Ladder; step: number; fi
     if (store.edit(...made.edits)) router.push(`/studies/${store.id}/theory?hypothesis=${made.id}`);
   };
   const open = questions.length + still.length + unasked.length > 0;
-  if (sheets.length === 0 && !open) return null;
+  const asked = isAsked(study, ladder);
+  if (!asked && !open) return null;
   return (
     <section aria-label="Probes" className={css.probes}>
-      {sheets}
+      {asked && <ProbeSheets ladder={ladder} fit={fit} />}
       {open && (
         <div className={css.offers}>
           <h2 className={page.heading}>To ask of step {step + 1}</h2>

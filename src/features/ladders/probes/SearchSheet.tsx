@@ -1,6 +1,5 @@
 "use client";
 
-import { Button } from "antd";
 import { categoryChoices } from "@/features/study/name-choices";
 import { QuoteThis } from "@/features/study/QuoteThis";
 import { useStudy } from "@/features/study/study-context";
@@ -9,7 +8,7 @@ import { searchCsv } from "@/files/search-csv";
 import type { SearchResult } from "@/study/analyse/analyse-search";
 import { newId } from "@/study/model/new-id";
 import type { Ladder } from "@/study/model/ladder";
-import { type Search, SearchMethod } from "@/study/model/search";
+import { MOST_CANDIDATES, type Search, SearchMethod } from "@/study/model/search";
 import { counted, formatShare } from "@/study/report/format-number";
 import { METHOD_WORDS, searchTable, whatTheSearchSays } from "@/study/report/ladder/search-words";
 import page from "@/ui/parts/page.module.css";
@@ -49,8 +48,10 @@ export function SearchSheet({ search, ladder }: { search: Search; ladder: Ladder
   };
   const steps = (count: number) => (count === 0 ? "nothing" : count === 1 ? "step 1" : `steps 1 to ${count}`);
   const possible = searchCandidates(study, ladder, search.controls);
+  const chosen = new Set(search.candidates);
+  const full = chosen.size === MOST_CANDIDATES;
   const toggle = (of: string) => {
-    const next = search.candidates.includes(of) ? search.candidates.filter((one) => one !== of) : [...search.candidates, of];
+    const next = chosen.has(of) ? search.candidates.filter((one) => one !== of) : [...search.candidates, of];
     if (next.length > 0) change({ candidates: next });
   };
   const take = (of: Told) => {
@@ -154,12 +155,14 @@ export function SearchSheet({ search, ladder }: { search: Search; ladder: Ladder
       <details className={css.foot}>
         <summary>
           {search.candidates.length} of {counted(possible.length, "possible candidate")}
+          {full && ", as many as a search takes"}
         </summary>
         <ul className={css.candidates}>
           {possible.map((of) => (
             <li key={of}>
               <label>
-                <input type="checkbox" checked={search.candidates.includes(of)} onChange={() => toggle(of)} /> {title(of)}
+                <input type="checkbox" checked={chosen.has(of)} disabled={full && !chosen.has(of)} onChange={() => toggle(of)} />{" "}
+                {title(of)}
               </label>
             </li>
           ))}
@@ -168,9 +171,9 @@ export function SearchSheet({ search, ladder }: { search: Search; ladder: Ladder
       {told && (
         <p className={css.foot}>
           {told.chosen.terms.length > 0 && (
-            <Button size="small" onClick={() => take(told)}>
+            <button type="button" className="link" onClick={() => take(told)}>
               Open {told.chosen.terms.length === 1 ? "this one" : `these ${told.chosen.terms.length}`} as a ladder, exploratory
-            </Button>
+            </button>
           )}{" "}
           <SaveAs onSave={(kind) => save(told, kind)} />
         </p>

@@ -9,7 +9,7 @@ import { Means } from "@/study/model/means";
 import { newId } from "@/study/model/new-id";
 import type { Probe } from "@/study/model/probe";
 import { Residuals } from "@/study/model/residuals";
-import { Search } from "@/study/model/search";
+import { MOST_CANDIDATES, Search } from "@/study/model/search";
 import { Shift } from "@/study/model/shift";
 import type { Study } from "@/study/model/study";
 import { listed } from "@/study/report/format-number";
@@ -82,7 +82,7 @@ export function stepQuestions(study: Study, ladder: Ladder, step: number, fit: L
     !study.searches.some((one) => one.ladder === ladder.id && one.controls === step + 1)
   ) {
     const id = newId("search", study.searches.map((one) => one.id)); // prettier-ignore
-    const to = Search.parse({ id, ladder: ladder.id, controls: step + 1, candidates });
+    const to = Search.parse({ id, ladder: ladder.id, controls: step + 1, candidates: candidates.slice(0, MOST_CANDIDATES) });
     found.push({ text: "Which further predictors would a search choose?", edit: { subject: "search", id, to } });
   }
   return found;

@@ -1,7 +1,8 @@
 import type { GroupDifference } from "@/core/groups/differences";
 import type { Estimate } from "@/core/regression/coefficients";
 import type { GroupFigure, GroupMetric as FigureMetric } from "@/core/resampling/group-bootstrap";
-import { type PermutedDifference, permutationP } from "@/core/resampling/label-permutation";
+import type { PermutedDifference } from "@/core/resampling/label-permutation";
+import { permutationP } from "@/core/resampling/permutation-p";
 import type { GroupMetric, GroupsResult } from "../../analyse/analyse-groups";
 import { groupFiguresOf, type ReplicateInterval, type ReplicateIntervals } from "../../model/replicate-intervals";
 import type { Titles } from "../level-title";

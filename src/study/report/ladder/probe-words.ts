@@ -1,7 +1,8 @@
 import type { Estimate } from "@/core/regression/coefficients";
 import type { EffectAlong, NoAlong } from "@/core/regression/simple-effects";
 import { holm } from "@/core/distributions/holm";
-import { cellKey, type ProbeResult } from "../../analyse/analyse-probe";
+import type { ProbeResult } from "../../analyse/analyse-probe";
+import { cellKey } from "../../analyse/cell-key";
 import { type ModeratorAt, type ProbePlace, type ProbeReading, regionShares } from "../../analyse/read-probe";
 import type { Probe } from "../../model/probe";
 import { counted, formatCount, formatNumber, formatP, formatShare, formatValue, listed } from "../format-number";
