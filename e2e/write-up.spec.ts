@@ -228,14 +228,27 @@ test("what is written before the editor has come stands in the text, whether it 
   await page.keyboard.press("Escape");
   const own = page.getByRole("region", { name: "a text of your own" });
   await expect(own.locator("p")).toHaveText(["A first paragraph.", "A second."]);
+  // a composed paragraph too, and its numbers stay those of the study
+  const composed = paper(page).getByRole("region", { name: /^the paragraph on Willingness to speak/ });
+  await composed.press("Enter");
+  await expect(composed.locator("textarea")).toHaveValue(/^Step 1 \(Background\) explained R² = /);
+  await page.keyboard.press("Control+a");
+  await page.keyboard.press("ArrowLeft");
+  await page.keyboard.type("As we expected: ");
+  await page.keyboard.press("Escape");
+  await expect(composed).toContainText("As we expected: Step 1 (Background) explained R² = ");
+  expect(await composed.locator("[data-live]").count()).toBeGreaterThan(10);
+  // the editor goes on where the caret stands
   await own.press("Enter");
-  await page.keyboard.type(" And ");
-  await expect(own.locator("textarea")).toHaveValue(" And ");
+  await page.keyboard.press("ArrowUp");
+  await page.keyboard.press("Home");
+  await page.keyboard.type("And ");
+  await expect(own.locator("textarea")).toHaveValue("And A first paragraph.\nA second.");
   come();
   await expect(own.locator("[contenteditable]")).toBeFocused();
-  await page.keyboard.type("then more.");
+  await page.keyboard.type("then ");
   await page.keyboard.press("Escape");
-  await expect(own.locator("p")).toHaveText(["A first paragraph.", "A second. And then more."]);
+  await expect(own.locator("p")).toHaveText(["And then A first paragraph.", "A second."]);
 });
 
 test("a person's words around the numbers stay; where what they stand around turned, it is said, and it can be composed anew", async ({

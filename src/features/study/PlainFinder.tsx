@@ -12,7 +12,7 @@ export interface FinderProps {
 export const ENTERED = "\n";
 
 /** The finder until its own code has come. */
-export function PlainFinder({ typed, onType, onClose }: FinderProps & Meanwhile) {
+export function PlainFinder({ typed = "", onType, onClose }: FinderProps & Meanwhile) {
   const dialog = useRef<HTMLDialogElement>(null);
   const written = typed.replace(ENTERED, "");
   useLayoutEffect(() => dialog.current?.showModal(), []);

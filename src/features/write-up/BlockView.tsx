@@ -2,7 +2,7 @@
 
 import { useSortable } from "@dnd-kit/sortable";
 import { CSS } from "@dnd-kit/utilities";
-import { memo, type ReactNode } from "react";
+import { memo, type ReactNode, useLayoutEffect, useRef, useState } from "react";
 import type { Block, BlockContent, BlockOf } from "@/study/model/block";
 import type { BlockStand } from "@/study/report/document/block-stand";
 import type { Figure } from "@/study/report/document/figures";
@@ -13,11 +13,13 @@ import { laterField, type Meanwhile } from "@/ui/parts/later";
 import { PrintedTable } from "@/ui/parts/PrintedTable";
 import { Said } from "@/ui/parts/Said";
 import { chartOf } from "./FigureView";
-import { continued } from "./prose-doc";
+import { Plain, wordsOf } from "./prose-doc";
 import type { ProseEditorProps, Quotable } from "./ProseEditor";
 import css from "./write-up.module.css";
 
-const ProseEditor = laterField<ProseEditorProps>(() => import("./ProseEditor"), PlainEditor);
+const ProseEditor = laterField<ProseEditorProps, HTMLTextAreaElement>(() => import("./ProseEditor"), PlainEditor);
+/** About so many letters stand in a line of the text. */
+const LINE = 90;
 
 export interface BlockProps {
   block: Block;
@@ -139,23 +141,28 @@ function Writing({
   );
 }
 
-/** Until the editor has come: what is written goes on where the text ends, as it would there. */
-function PlainEditor({ label, prose, numberOf, typed, onType, onDone }: ProseEditorProps & Meanwhile) {
+/** Until the editor has come, the same text in plain letters. The field itself is handed on: a browser tells of its caret only after it has moved it. */
+function PlainEditor({ label, prose, numberOf, onType, onDone }: ProseEditorProps & Meanwhile<HTMLTextAreaElement>) {
+  const field = useRef<HTMLTextAreaElement>(null);
+  const [plain] = useState(() => new Plain(prose, wordsOf(numberOf)));
+  useLayoutEffect(() => {
+    const now = field.current!;
+    now.setSelectionRange(plain.letters.length, plain.letters.length);
+    onType(now);
+  }, []); // eslint-disable-line react-hooks/exhaustive-deps
   return (
-    <>
-      {prose.some((paragraph) => paragraph.length > 0) && <OwnText text={prose} numberOf={numberOf} />}
-      <textarea
-        className={css.meanwhile}
-        aria-label={label}
-        autoFocus
-        value={typed}
-        onChange={(event) => onType(event.target.value)}
-        onKeyDown={(event) => {
-          if (event.key === "Escape" || (event.key === "Enter" && (event.ctrlKey || event.metaKey))) event.currentTarget.blur();
-        }}
-        onBlur={() => onDone(continued(prose, typed))}
-      />
-    </>
+    <textarea
+      ref={field}
+      className={css.meanwhile}
+      aria-label={label}
+      autoFocus
+      rows={plain.letters.split("\n").length + Math.ceil(plain.letters.length / LINE)}
+      defaultValue={plain.letters}
+      onKeyDown={(event) => {
+        if (event.key === "Escape" || (event.key === "Enter" && (event.ctrlKey || event.metaKey))) event.currentTarget.blur();
+      }}
+      onBlur={(event) => onDone(plain.changedTo(event.currentTarget.value))}
+    />
   );
 }
 

@@ -16,7 +16,7 @@ import type { numbering } from "@/study/report/document/manuscript";
 import { plain, runsOf, type Words } from "@/study/report/words";
 import type { Typed } from "@/ui/parts/later";
 import { Said } from "@/ui/parts/Said";
-import { continued, editorDocument, writtenProse } from "./prose-doc";
+import { editorDocument, Plain, wordsOf, writtenProse } from "./prose-doc";
 import css from "./write-up.module.css";
 
 /** What # offers: a number of the study, or a table or figure of the text. */
@@ -147,19 +147,19 @@ export interface ProseEditorProps {
 }
 
 /** Prose that a person writes, with numbers of the study in it: # offers them by name. */
-export default function ProseEditor(props: ProseEditorProps & Typed) {
+export default function ProseEditor(props: ProseEditorProps & Typed<HTMLTextAreaElement>) {
   const [offering] = useState(() => new Offering(props.quotable));
   const [extensions] = useState(() => extensionsFor(offering));
   const offered = useSyncExternalStore(offering.subscribe, offering.snapshot, () => null);
   const done = useRef(false);
+  const reference = wordsOf(props.numberOf);
+  /** What a person has written so far, where the field before this one was written in. */
+  const [begun] = useState(() => (props.typed ? new Plain(props.prose, reference).changedTo(props.typed.value) : props.prose));
   const editor = useEditor({
     extensions,
     // it is never drawn on the server; in the same moment, since keys may follow at once
     immediatelyRender: true,
-    content: editorDocument(
-      continued(props.prose, props.typed ?? ""),
-      (to) => props.numberOf(to)?.words ?? "a table that is not in the text",
-    ),
+    content: editorDocument(begun, reference),
     editorProps: {
       attributes: { role: "textbox", "aria-multiline": "true", "aria-label": props.label, class: css.writing! },
       handleKeyDown: (view, event) => {
@@ -180,9 +180,15 @@ export default function ProseEditor(props: ProseEditorProps & Typed) {
   // at once, and not in the next frame: a key that is pressed meanwhile would find the caret elsewhere
   useLayoutEffect(() => {
     if (!editor) return;
-    editor.commands.setTextSelection(editor.state.doc.content.size);
+    const { typed } = props;
+    const all = typed && typed.selectionStart === 0 && typed.selectionEnd === typed.value.length && typed.value !== "";
+    if (all) editor.commands.selectAll();
+    else if (typed) {
+      const plain = new Plain(begun, reference);
+      editor.commands.setTextSelection({ from: plain.place(typed.selectionStart), to: plain.place(typed.selectionEnd) });
+    } else editor.commands.setTextSelection(editor.state.doc.content.size);
     editor.view.focus();
-  }, [editor]);
+  }, [editor]); // eslint-disable-line react-hooks/exhaustive-deps
   /** Writing that is left is kept: undo takes it back. */
   const leave = (): boolean => {
     if (done.current || !editor) return true;

@@ -4,7 +4,7 @@ import type { PrintedWords } from "@/study/model/printed";
 import { applyEdits } from "@/study/model/edit";
 import { Study } from "@/study/model/study";
 import { addBlock, changeBlock, isQuote, keepBegun, moveBlock } from "./block-edits";
-import { continued, editorDocument, writtenProse } from "./prose-doc";
+import { editorDocument, Plain, writtenProse } from "./prose-doc";
 
 /** Words with a look. */
 const statement: PrintedWords = [{ text: "F", as: "italic" }, "(1, 2) = 3"];
@@ -33,14 +33,41 @@ test("what goes into the editor comes out of it: letters, looks, numbers with wh
   );
 });
 
-test("what is typed after the end of a text changes nothing before it: letters follow letters, a new line begins a paragraph", () => {
-  const lines = fc.array(letters.filter((line) => !line.includes("\n")), { maxLength: 3 }); // prettier-ignore
+const reference = () => "Table 1";
+const lettersOf = (prose: Prose) => new Plain(prose, reference).letters;
+const boundOf = (prose: Prose) => prose.flat().filter((one) => typeof one !== "string" && !("text" in one));
+const texts = fc.array(fc.array(piece, { maxLength: 6 }), { maxLength: 4 }).map(whole);
+const typed = fc.string({ maxLength: 8, unit: fc.constantFrom("a", "1", " ", "\n", "😀", "😁") });
+
+test("prose that is rewritten as plain letters reads as those letters; written into at one place, it keeps every number that place is not within", () => {
   fc.assert(
-    fc.property(fc.array(fc.array(piece, { maxLength: 6 }), { maxLength: 4 }).map(whole), lines, (prose, typed) => {
-      const grown = continued(prose, typed.join("\n"));
-      expect(grown).toEqual(whole(typed.length === 0 ? prose : [...prose.slice(0, -1), [...prose.at(-1)!, typed[0]!], ...typed.slice(1).map((line) => [line])])); // prettier-ignore
+    fc.property(texts, typed, fc.nat(), fc.nat({ max: 5 }), (prose, written, at, gone) => {
+      const before = lettersOf(prose);
+      const from = at % (before.length + 1);
+      const after = before.slice(0, from) + written + before.slice(from + gone);
+      const now = new Plain(prose, reference).changedTo(after);
+      expect(lettersOf(now)).toBe(after);
+      // what is left of the numbers is a part of them in their order, and all of them where none was written into
+      let next = 0;
+      for (const one of boundOf(now)) {
+        next = boundOf(prose).indexOf(one, next) + 1;
+        expect(next).toBeGreaterThan(0);
+      }
+      const ends = new Plain(prose, reference);
+      if (gone === 0 && ends.place(from) !== ends.place(from + 1)) expect(boundOf(now)).toEqual(boundOf(prose));
     }),
   );
+});
+
+test("looks stay around what is written; a number that is written into is letters from then on", () => {
+  const prose: Prose = [["Up to ", { as: "number", of: "k", shown: "12" }, " of ", { text: "N", as: "italic" }], ["End."]];
+  const plain = new Plain(prose, reference);
+  expect(plain.letters).toBe("Up to 12 of N\nEnd.");
+  expect(plain.changedTo("Up to 112 of N\nEnd.")).toEqual([["Up to 1", prose[0]![1], " of ", prose[0]![3]], ["End."]]);
+  expect(plain.changedTo("Up to 132 of N\nEnd.")).toEqual([["Up to 132 of ", prose[0]![3]], ["End."]]);
+  expect(plain.changedTo("Up to 12 of NEnd.")).toEqual([["Up to ", prose[0]![1], " of ", prose[0]![3], "End."]]);
+  // the places of: before the text, before and after the number, the end of the first and the beginning of the second paragraph, the end
+  expect([0, 6, 8, 13, 14, 18].map((offset) => plain.place(offset))).toEqual([1, 7, 8, 13, 15, 19]);
 });
 
 const heading = (id: string) => Block.parse({ id, what: { kind: "heading", level: 3, text: id } });

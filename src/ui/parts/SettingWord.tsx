@@ -16,11 +16,11 @@ function PlainField(props: ChoiceFieldProps & Meanwhile) {
     <input
       aria-label={props["aria-label"]}
       autoFocus
-      value={props.typed}
+      value={props.typed ?? ""}
       onChange={(event) => props.onType(event.target.value)}
       onKeyDown={(event) => {
         if (event.key !== "Enter") return;
-        const choice = firstFitting(props.choices, props.typed);
+        const choice = firstFitting(props.choices, props.typed ?? "");
         props.onType("");
         if (!choice) return;
         props.onChoose(choice.value);

@@ -19,14 +19,15 @@ export function laterPart<P extends object>(load: () => Promise<ComponentType<P>
 }
 
 /** What stands in the field before the part is there. */
-export interface Typed {
-  typed?: string;
+export interface Typed<T = string> {
+  typed?: T | undefined;
 }
 
 /** A plain field in the place of one that is on its way. */
-export interface Meanwhile {
-  typed: string;
-  onType: (typed: string) => void;
+export interface Meanwhile<T = string> {
+  /** Undefined until something was typed. */
+  typed: T | undefined;
+  onType: (typed: T) => void;
 }
 
 /**
@@ -34,11 +35,11 @@ export interface Meanwhile {
  * may follow at once.
  * @param Plain stands in its place when it is opened before it is there; what was typed in it by then is handed on
  */
-export function laterField<P extends object>(
-  load: () => Promise<{ default: ComponentType<P & Typed> }>,
-  Plain: ComponentType<P & Meanwhile>,
+export function laterField<P extends object, T = string>(
+  load: () => Promise<{ default: ComponentType<P & Typed<T>> }>,
+  Plain: ComponentType<P & Meanwhile<T>>,
 ): ComponentType<P> {
-  let there: ComponentType<P & Typed> | null = null;
+  let there: ComponentType<P & Typed<T>> | null = null;
   let coming: Promise<unknown> | null = null;
   const fetched = () =>
     (coming ??= load().then(
@@ -48,10 +49,10 @@ export function laterField<P extends object>(
   inTime(fetched);
   return function Later(props: P) {
     const [Field, setField] = useState(() => there);
-    const [typed, setTyped] = useState("");
+    const [typed, setTyped] = useState<T>();
     useEffect(() => {
       if (!Field) void fetched().then(() => setField(() => there));
     }, [Field]);
-    return Field ? <Field {...props} typed={typed} /> : <Plain {...props} typed={typed} onType={setTyped} />;
+    return Field ? <Field {...props} typed={typed} /> : <Plain {...props} typed={typed} onType={(now) => setTyped(() => now)} />;
   };
 }
