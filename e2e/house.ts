@@ -1,4 +1,4 @@
-import { type Page, test as base } from "@playwright/test";
+import { expect, type Locator, type Page, test as base } from "@playwright/test";
 import { BetaStep } from "./beta-step";
 
 export { expect, type Locator, type Page } from "@playwright/test";
@@ -46,6 +46,29 @@ export async function heldBack(page: Page, words: string): Promise<() => void> {
     await route.fulfill({ response: answer });
   });
   return come;
+}
+
+/** Carries what has the focus by keys: each is pressed once it was said what the one before it did. */
+export async function carryByKeys(page: Page, ...keys: readonly (readonly [key: string, said: string | RegExp])[]): Promise<void> {
+  for (const [key, said] of keys) {
+    await page.keyboard.press(key);
+    await expect(page.getByRole("status").filter({ hasText: said })).not.toHaveCount(0);
+  }
+}
+
+/** Where something stands once it has come to rest: rows glide to their places. */
+export async function restingPlace(what: Locator): Promise<{ x: number; y: number; width: number; height: number }> {
+  const seen: string[] = [];
+  await expect
+    .poll(
+      async () => {
+        seen.push(JSON.stringify(await what.boundingBox()));
+        return seen.length > 2 && new Set(seen.slice(-3)).size === 1;
+      },
+      { intervals: [50] },
+    )
+    .toBe(true);
+  return JSON.parse(seen.at(-1)!) as { x: number; y: number; width: number; height: number };
 }
 
 function theHouse(worker: number): BetaStep {

@@ -180,10 +180,7 @@ test("a main effect dropped from beside its product is watched and brought back;
       ["Speaking confidence"],
       ["Speaking confidence × Tutor support"],
     ]);
-  for (let k = 0; k < 4; k++) {
-    await button(page, "Take the last change back").click();
-    await page.waitForTimeout(50);
-  }
+  for (let k = 0; k < 4; k++) await button(page, "Take the last change back").click();
   await expect(page.getByTestId("step-3").getByTestId("r2")).toHaveText(before!);
 });
 
@@ -274,6 +271,8 @@ test("predicted values are saved back and go into another analysis", async ({ pa
 test("intervals by bootstrap: the compute command's for the same seed, of this ladder only; two β are compared on their difference", async ({
   page,
 }) => {
+  const kept: string[] = [];
+  page.on("response", (r) => r.url().includes("/kept") && kept.push(`${r.request().method()} ${r.status()}`));
   await page.goto(place("?ladder=willingness"));
   await settled(page);
   const cell = (column: string) => page.getByTestId(`${column}@3`).locator("xpath=following-sibling::td[2]");
@@ -323,8 +322,8 @@ test("intervals by bootstrap: the compute command's for the same seed, of this l
 
   // opened again they are there at once: kept with the study, nothing is drawn anew
   await settled(page);
-  const kept: string[] = [];
-  page.on("response", (r) => r.url().includes("/kept") && kept.push(`${r.request().method()} ${r.status()}`));
+  await expect.poll(() => kept.filter((what) => what === "PUT 204").length).toBe(2); // those of the first seed, and of the second
+  kept.length = 0;
   await page.reload();
   await expect(page.getByTestId("replicates")).toHaveText("Intervals from 5 000 replicates.");
   await page.getByText("part", { exact: true }).last().click();

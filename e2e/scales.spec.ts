@@ -1,5 +1,5 @@
 import { readFileSync } from "node:fs";
-import { expect, type Locator, type Page, printed, test, withDemo } from "./house";
+import { carryByKeys, expect, type Locator, type Page, printed, restingPlace, test, withDemo } from "./house";
 
 const app = withDemo();
 
@@ -21,16 +21,14 @@ const choose = async (page: Page, word: string | RegExp, typed: string) => {
 /** Carries one element onto another with the mouse, in steps as a hand does. */
 async function carry(page: Page, what: Locator, where: Locator, at = 0.5) {
   await what.scrollIntoViewIfNeeded();
-  await page.waitForTimeout(400); // rows glide to their places
-  const from = (await what.boundingBox())!;
+  const from = await restingPlace(what);
   await page.mouse.move(from.x + from.width / 2, from.y + from.height / 2);
   await page.mouse.down();
   await page.mouse.move(from.x + from.width / 2 + 12, from.y + from.height / 2 + 4, { steps: 3 });
   // near an edge the page scrolls along: the hand follows to where the place has gone
   for (let look = 0; look < 3; look++) {
-    const to = (await where.boundingBox())!;
+    const to = await restingPlace(where);
     await page.mouse.move(to.x + to.width / 2, to.y + to.height * at, { steps: 12 });
-    await page.waitForTimeout(150);
   }
   await page.mouse.up();
 }
@@ -87,10 +85,13 @@ test("items are carried: out of the scale, back to a place, onto another scale, 
   await expect.poll(() => order(page)).toEqual(["TS1", "TS4", "TS2", "TS3", "TS5"]);
 
   await handle("TS4").focus();
-  for (const key of ["Space", "ArrowDown", "ArrowDown", "Space"]) {
-    await page.keyboard.press(key);
-    await page.waitForTimeout(300);
-  }
+  await carryByKeys(
+    page,
+    ["Space", "at place 2 of the scale"],
+    ["ArrowDown", "at place 3 of the scale"],
+    ["ArrowDown", "at place 4 of the scale"],
+    ["Space", "put down at place 4 of the scale"],
+  );
   await expect.poll(() => order(page)).toEqual(["TS1", "TS2", "TS3", "TS4", "TS5"]);
 
   await carry(page, handle("TS5"), page.getByRole("button", { name: /^Peer belonging/ }));

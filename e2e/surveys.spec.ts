@@ -1,6 +1,6 @@
 import { writeFileSync } from "node:fs";
 import path from "node:path";
-import { expect, type Page, printed, test, withDemo } from "./house";
+import { carryByKeys, expect, type Page, printed, test, withDemo } from "./house";
 import { surveyExport } from "./survey-export";
 
 const app = withDemo();
@@ -97,10 +97,12 @@ test("an order that is wrong is carried right, an answer set apart; the words st
     .toEqual(["Number of Rarely 1", "Number of Never 2", "Number of Sometimes 3", "Number of Often 4", "Number of Always 5"]);
   // and back by keys
   await form.getByRole("button", { name: "Move Rarely" }).focus();
-  for (const key of ["Space", "ArrowDown", "Space"]) {
-    await page.keyboard.press(key);
-    await page.waitForTimeout(250); // the list moves before it takes the next key
-  }
+  await carryByKeys(
+    page,
+    ["Space", "Rarely at place 1 of 5"],
+    ["ArrowDown", "Rarely at place 2 of 5"],
+    ["Space", "Rarely put down at place 2 of 5"],
+  );
   await expect.poll(async () => (await numbers())[0]).toBe("Number of Never 1");
   await form.getByRole("button", { name: "Set Always apart as missing" }).click();
   await form.getByRole("button", { name: "Read all 4 so" }).click();

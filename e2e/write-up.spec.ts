@@ -1,7 +1,7 @@
 import { readFileSync } from "node:fs";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import mammoth from "mammoth";
-import { expect, heldBack, type Page, printed, test, withDemo } from "./house";
+import { carryByKeys, expect, heldBack, type Page, printed, test, withDemo } from "./house";
 
 const app = withDemo();
 const place = (where: string) => `${app.address}/studies/${app.demo}/${where}`;
@@ -186,11 +186,8 @@ test("text of one's own holds numbers of the study, blocks move by the keyboard,
   const at = before.findIndex((id) => id.startsWith("prose"));
   expect(at).toBe(2);
   await own.getByRole("button", { name: "Move a text of your own" }).focus();
-  await page.keyboard.press("Space");
-  await page.waitForTimeout(300);
-  await page.keyboard.press("ArrowDown");
-  await page.waitForTimeout(300);
-  await page.keyboard.press("Space");
+  const stands = (at: number) => `A text of your own at place ${at} of ${before.length}`;
+  await carryByKeys(page, ["Space", stands(at + 1)], ["ArrowDown", stands(at + 2)], ["Space", "A text of your own put down"]);
   await expect.poll(async () => (await order()).indexOf(before[at]!)).toBe(at + 1);
   await own.focus();
   await page.getByRole("button", { name: "Move up" }).click();

@@ -4,7 +4,7 @@ import { useStudy } from "@/features/study/study-context";
 import type { BlockOf, TableOptions } from "@/study/model/block";
 import { listed } from "@/study/report/format-number";
 import type { Source } from "@/study/report/document/source";
-import { movingOptions, TABLES } from "@/study/report/document/tables";
+import { movingOptions, stepsInCommon, TABLES } from "@/study/report/document/tables";
 import { SettingWord } from "@/ui/parts/SettingWord";
 import { objectName } from "./block-names";
 import css from "./write-up.module.css";
@@ -79,6 +79,18 @@ export function TableSentence(props: { what: BlockOf<"table">; source: Source; o
             text={stepWords}
             choices={ladder!.steps.map((step, k) => ({ value: step.id, label: `${options.without.includes(step.id) ? "with" : "without"} step ${k + 1}${step.name === "" ? "" : `, ${step.name}`}` }))} // prettier-ignore
             onChange={toggle}
+          />
+        </>
+      )}
+      {moving.has("step") && (
+        <>
+          {", "}
+          <SettingWord
+            label="Step"
+            value={String(options.step)}
+            text={options.step === null ? "the last step of each" : `step ${options.step} of each`}
+            choices={[null, ...Array.from({ length: stepsInCommon(of.ids, study) }, (_, k) => k + 1)].map((k) => ({ value: String(k), label: k === null ? "the last step of each" : `step ${k} of each` }))} // prettier-ignore
+            onChange={(value) => set({ step: value === "null" ? null : Number(value) })}
           />
         </>
       )}

@@ -13,6 +13,7 @@ import { FIGURES } from "@/study/report/document/figures";
 import { liveNumbers } from "@/study/report/document/live-numbers";
 import { manuscriptOf, numbering } from "@/study/report/document/manuscript";
 import { counted } from "@/study/report/format-number";
+import { listCarried } from "@/ui/parts/list-carried";
 import { Margin, Note } from "@/ui/parts/Margin";
 import page from "@/ui/parts/page.module.css";
 import { AddHere, type Addable } from "./AddHere";
@@ -175,11 +176,11 @@ export function WriteUpScreen() {
             id="write-up"
             sensors={sensors}
             collisionDetection={closestCenter}
-            accessibility={{
-              screenReaderInstructions: {
-                draggable: "Press Space to pick the block up, arrow keys to move it, Space to put it down, Escape to leave it.",
-              },
-            }}
+            accessibility={listCarried(
+              "block",
+              blocks.map(({ id }) => id),
+              (id) => names.get(String(id)) ?? "",
+            )}
             onDragEnd={end}
           >
             <SortableContext items={blocks.map(({ id }) => id)} strategy={verticalListSortingStrategy}>

@@ -22,6 +22,8 @@ export const TableOptions = z.strictObject({
   tests: z.enum(["p", "stars", "both", "neither"]).default("p"),
   /** Ids of steps that are not told. */
   without: z.array(ObjectId).default([]),
+  /** Of several ladders in one table, the step of each that is told, from 1; null: the last. */
+  step: z.int().min(1).nullable().default(null),
   /** Steps one below the other, or side by side. */
   form: z.enum(["below", "beside"]).default("below"),
   /** Of correlations, coefficients and their spread. */

@@ -9,6 +9,7 @@ import { useStudy } from "@/features/study/study-context";
 import { answerKey } from "@/study/model/reading";
 import { formatCount } from "@/study/report/format-number";
 import { draftFault, type DraftReading, type PlacedAnswer, readingEdits, runWords } from "@/study/report/open-words";
+import { listCarried } from "@/ui/parts/list-carried";
 import page from "../responses.module.css";
 import css from "./open.module.css";
 
@@ -78,11 +79,11 @@ export function AnswersEditor({ start, onClose }: { start: DraftReading; onClose
         sensors={sensors}
         collisionDetection={closestCenter}
         onDragEnd={drop}
-        accessibility={{
-          screenReaderInstructions: {
-            draggable: "Press Space to pick the answer up, arrow keys to move it, Space to put it down, Escape to leave it.",
-          },
-        }}
+        accessibility={listCarried(
+          "answer",
+          placed.map((one) => one.written),
+          String,
+        )}
       >
         <SortableContext items={placed.map((one) => one.written)} strategy={verticalListSortingStrategy}>
           <table className={css.answers}>

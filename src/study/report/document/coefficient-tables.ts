@@ -98,17 +98,24 @@ function changeTest({ F, df, p }: StepFit["change"], options: TableOptions): Wor
   return words`, ${test}, ${SYMBOL.p} ${p !== null && p < 0.001 ? "< .001" : `= ${formatP(p)}`}`;
 }
 
-/** Two to four outcomes or models in one table: the last told step of each. */
+/** Two to four outcomes or models in one table, a step of each: one that a ladder does not have is its last. */
 export function outcomesTable(sources: readonly FittedSource[], options: TableOptions, title: Titles): PrintTable {
   const outcomes = new Set(sources.map((s) => s.fit.outcome));
+  const last = ({ ladder }: FittedSource) => ladder.steps.findLastIndex((step) => !step.off);
+  const stepOf = (source: FittedSource) => {
+    const k = options.step === null ? -1 : options.step - 1;
+    return source.ladder.steps[k]?.off === false ? k : last(source);
+  };
   const models = sources.flatMap((source): Model[] => {
-    const k = toldSteps(source, options).at(-1);
-    if (k === undefined) return [];
+    const k = stepOf(source);
+    if (k < 0) return [];
     return [{ ...source, heading: outcomes.size === sources.length ? title(source.fit.outcome) : source.ladder.name, step: source.fit.steps[k]! }]; // prettier-ignore
   });
   const marked = sources.map(({ ladder, sample }) => exploratoryMark(ladder, sample.rowsUsed)).find((mark) => mark !== null) ?? null;
   const of = outcomes.size === 1 ? `Regressions of ${title(sources[0]!.fit.outcome)}` : `Regressions of ${listed([...outcomes].map((name) => title(name)))}`; // prettier-ignore
-  return markedTable({ ...besideTable(models, options, title), title: of, note: coefficientNote(sources, options, title) }, marked);
+  const which = sources.every((source) => stepOf(source) === last(source)) ? "The last step of each." : `${sources.map((source) => `Step ${stepOf(source) + 1} of ${source.ladder.name}`).join("; ")}.`; // prettier-ignore
+  const note = joined([which, coefficientNote(sources, options, title)], " ");
+  return markedTable({ ...besideTable(models, options, title), title: of, note }, marked);
 }
 
 /** Models side by side: a row a term of any of them, below them what each explains. */

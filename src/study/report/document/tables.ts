@@ -1,5 +1,6 @@
 import type { BlockOf, TableKind, TableOptions } from "../../model/block";
 import type { Look } from "../../model/look";
+import type { Study } from "../../model/study";
 import { theoryOf } from "../../model/theory";
 import { exploratoryMark } from "../../model/exploratory";
 import { formatCount, formatNumber, formatMean, formatShare, formatValue } from "../format-number";
@@ -81,7 +82,7 @@ export const TABLES: Readonly<Record<TableKind, TableDefinition>> = {
   },
   coefficients: {
     words: "coefficients",
-    options: ["metric", "spread", "tests", "without", "form", "decimals", "order"],
+    options: ["metric", "spread", "tests", "without", "step", "form", "decimals", "order"],
     print(of, options, source) {
       const fitted = of.ids.map((id) => fittedLadder(source, id));
       const there = fitted.filter((one) => one !== null);
@@ -162,9 +163,13 @@ export const TABLES: Readonly<Record<TableKind, TableDefinition>> = {
 
 /** Options that move a block's table: of several ladders, or of one with a single step, fewer do. */
 export function movingOptions({ of }: BlockOf<"table">, { study }: Source): (keyof TableOptions)[] {
-  const single = (study.ladders.find((l) => l.id === of.ids[0])?.steps.length ?? 0) < 2;
+  const single = stepsInCommon(of.ids, study) < 2;
+  const several = of.ids.length > 1;
   return TABLES[of.kind].options.filter((option) => {
-    if (option === "without") return !single;
-    return option !== "form" || (of.ids.length === 1 && !single);
+    if (option === "step") return several && !single;
+    return (option !== "without" && option !== "form") || (!several && !single);
   });
 }
+
+/** So many steps do all of these ladders have. */
+export const stepsInCommon = (ladders: readonly string[], study: Study): number => Math.min(...ladders.map((id) => study.ladders.find((l) => l.id === id)?.steps.length ?? 0)); // prettier-ignore
