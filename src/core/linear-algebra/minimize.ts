@@ -20,7 +20,9 @@ interface Search {
 
 const MOST_ROUNDS = 200;
 /** Largest slope along a free direction that counts as none. */
-const FLAT = 1e-11;
+const FLAT = 1e-13;
+/** By so little, against 1 + its size, a value may be larger through rounding alone. */
+const ROUNDING = 1e-13;
 
 /**
  * Least place of a smooth function above a lower bound: Newton steps among the free coordinates (a coordinate on its bound with the
@@ -32,11 +34,15 @@ function searchAbove(bound: number, start: Float64Array, look: (at: Float64Array
   let at = start.map((x) => Math.max(bound, x));
   let here = look(at);
   for (let round = 1; round <= MOST_ROUNDS; round++) {
-    const free = Array.from({ length: k }, (_, i) => i).filter((i) => !(at[i]! <= bound && here.gradient[i]! >= 0));
-    const slope = free.reduce((most, i) => Math.max(most, Math.abs(here.gradient[i]!)), 0);
+    const free = freeOf(bound, at, here);
+    const slope = steepest(bound, at, here);
     if (slope < FLAT) return { at, value: here.value, rounds: round - 1, settled: true };
-    const best = fall(bound, at, here, newtonStep(here, free, k), look) ?? fall(bound, at, here, downhill(here, free, k), look);
-    // no fall to be had within rounding: this is the bottom
+    const step = newtonStep(here, free, k);
+    const near = -step.reduce((sum, x, i) => sum + x * here.gradient[i]!, 0) < ROUNDING * (1 + Math.abs(here.value));
+    const best = near
+      ? flatter(bound, at, here, step, look)
+      : (fall(bound, at, here, step, look) ?? fall(bound, at, here, downhill(here, free, k), look) ?? flatter(bound, at, here, step, look));
+    // nothing lower or flatter to be had within rounding: this is the bottom
     if (!best) return { at, value: here.value, rounds: round, settled: slope < 1e-6 };
     ({ at, here } = best);
   }
@@ -52,6 +58,22 @@ function fall(bound: number, at: Float64Array, here: Valley, step: Float64Array,
   }
   return null;
 }
+
+/**
+ * Where the value falls by less than rounding shows, the slopes still tell where the bottom is: a whole step that halves them is taken. Without it a place was
+ * only known to the root of the rounding, 1e-8, and moved by that with the order of items or the machine.
+ */
+function flatter(bound: number, at: Float64Array, here: Valley, step: Float64Array, look: (at: Float64Array) => Valley) {
+  const next = at.map((x, i) => Math.max(bound, x + step[i]!));
+  const there = look(next);
+  const level = there.value <= here.value + ROUNDING * (1 + Math.abs(here.value));
+  return level && steepest(bound, next, there) < steepest(bound, at, here) / 2 ? { at: next, here: there } : null;
+}
+
+/** Coordinates that are not held on their bound by a slope against it. */
+const freeOf = (bound: number, at: Float64Array, { gradient }: Valley): number[] => Array.from(at.keys()).filter((i) => !(at[i]! <= bound && gradient[i]! >= 0)); // prettier-ignore
+
+const steepest = (bound: number, at: Float64Array, here: Valley): number => freeOf(bound, at, here).reduce((most, i) => Math.max(most, Math.abs(here.gradient[i]!)), 0); // prettier-ignore
 
 function downhill(here: Valley, free: readonly number[], k: number): Float64Array {
   const step = new Float64Array(k);

@@ -9,10 +9,15 @@ const NOT_AVAILABLE = "–";
 
 function fixed(value: number, decimals: number): string {
   const size = Math.abs(value);
-  const text =
-    size >= 1e7 || (size !== 0 && size < 0.5 * 10 ** -decimals && decimals > 4) ? value.toExponential(2) : size.toFixed(decimals);
-  const zero = Number(text) === 0;
-  return value < 0 && !zero ? MINUS + text.replace("-", "") : text.replace("-", MINUS);
+  if (size >= 1e7 || (size !== 0 && size < 0.5 * 10 ** -decimals && decimals > 4)) return withPower(value, 2);
+  const text = size.toFixed(decimals);
+  return value < 0 && Number(text) !== 0 ? MINUS + text : text;
+}
+
+/** `1.23 × 10⁹` */
+function withPower(value: number, decimals: number): string {
+  const [digits, power] = value.toExponential(decimals).split("e");
+  return `${digits!.replace("-", MINUS)} × 10${superscript(Number(power))}`;
 }
 
 /** b, SE, t, F, M, SD: two decimals, more for sizes below .01 so that a small unit does not read 0.00. */
@@ -20,10 +25,7 @@ export function formatNumber(value: number | null, decimals = 2): string {
   if (value === null || !Number.isFinite(value)) return NOT_AVAILABLE;
   const size = Math.abs(value);
   if (size !== 0 && size < 10 ** -decimals) {
-    if (size < 1e-6) {
-      const [digits, power] = value.toExponential(1).split("e");
-      return `${digits!.replace("-", MINUS)} × 10${superscript(Number(power))}`;
-    }
+    if (size < 1e-6) return withPower(value, 1);
     return fixed(value, 1 - Math.floor(Math.log10(size)));
   }
   return fixed(value, decimals);

@@ -51,6 +51,9 @@ describe("numbers in print follow the American Psychological Association's style
     [0.00432, "0.0043"],
     [-0.0000021, "−0.0000021"],
     [3.2e-9, "3.2 × 10⁻⁹"],
+    [9_999_999, "9999999.00"],
+    [12_345_678, "1.23 × 10⁷"],
+    [-2.5e12, "−2.50 × 10¹²"],
     [null, "–"],
     [NaN, "–"],
   ])("%p reads %p", (value, words) => expect(formatNumber(value)).toBe(words));

@@ -3,6 +3,7 @@
 import { scaleLinear } from "d3-scale";
 import { type KeyboardEvent, type PointerEvent, useRef } from "react";
 import type { Histogram } from "@/core/describe/histogram";
+import { ticksBelow } from "./axis-ticks";
 
 interface Props {
   histogram: Histogram;
@@ -79,9 +80,9 @@ export function CutHistogram({ histogram, width, height, title, edges, labels, u
         </rect>
       ))}
       <line x1={x.range()[0]} x2={x.range()[1]} y1={base + 0.5} y2={base + 0.5} stroke="var(--ink)" />
-      {x.ticks(6).map((tick) => (
-        <text key={tick} x={x(tick)} y={base + 14} textAnchor="middle" fontSize={11} fill="var(--quiet)">
-          {format(tick)}
+      {ticksBelow(x, 6, 11, width, format).map(({ value, middle, label }) => (
+        <text key={value} x={middle} y={base + 14} textAnchor="middle" fontSize={11} fill="var(--quiet)">
+          {label}
         </text>
       ))}
       {labels.map((label, i) => {

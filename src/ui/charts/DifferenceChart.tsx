@@ -1,4 +1,5 @@
 import { scaleLinear } from "d3-scale";
+import { ticksBelow } from "./axis-ticks";
 
 const FRAME = { width: 560, height: 190, left: 40, right: 12, top: 10, bottom: 44 };
 
@@ -50,9 +51,9 @@ export function DifferenceChart(props: {
       ))}
       <line x1={x(0)} x2={x(0)} y1={FRAME.top} y2={base} stroke="var(--ink)" strokeWidth={0.9} />
       <path d={`M${x(q1)} ${FRAME.top + 8}v-5H${x(q3)}v5`} fill="none" stroke="var(--plum)" strokeWidth={1.4} />
-      {x.ticks(7).map((tick) => (
-        <text key={tick} x={x(tick)} y={base + 16} textAnchor="middle" fill="var(--quiet)">
-          {format(tick)}
+      {ticksBelow(x, 7, 12, FRAME.width, format).map(({ value, middle, label }) => (
+        <text key={value} x={middle} y={base + 16} textAnchor="middle" fill="var(--quiet)">
+          {label}
         </text>
       ))}
       <text x={(FRAME.left + FRAME.width) / 2} y={FRAME.height - 8} textAnchor="middle" fill="var(--ink)">

@@ -3,6 +3,7 @@
 import { scaleLinear } from "d3-scale";
 import { area, line } from "d3-shape";
 import { type KeyboardEvent, type PointerEvent, useId, useRef } from "react";
+import { ticksBelow, ticksBeside } from "./axis-ticks";
 import { apart, lineStyle } from "./line-styles";
 
 const FRAME = { width: 470, height: 300, left: 46, right: 16, top: 22, bottom: 44 };
@@ -50,6 +51,7 @@ export function EffectAlongChart(props: {
     .domain([Math.min(0, ...all.map((p) => p.lower)), Math.max(0, ...all.map((p) => p.upper))])
     .nice(4)
     .range([zero - 8, FRAME.top]);
+  const beside = ticksBeside(y, 4, 12, FRAME.left - 8);
   const tall = scaleLinear()
     .domain([0, Math.max(1, ...histogram.counts)])
     .range([0, GROUND - 6]);
@@ -109,9 +111,14 @@ export function EffectAlongChart(props: {
             <title>Here the band holds zero.</title>
           </rect>
         ))}
-      {y.ticks(4).map((tick) => (
-        <text key={tick} x={FRAME.left - 8} y={y(tick) + 4} textAnchor="end" fill="var(--quiet)">
-          {y.tickFormat(4)(tick)}
+      {beside.power && (
+        <text y={FRAME.top - 8} fill="var(--quiet)">
+          {beside.power}
+        </text>
+      )}
+      {beside.ticks.map(({ value, at: place, label }) => (
+        <text key={value} x={FRAME.left - 8} y={place + 4} textAnchor="end" fill="var(--quiet)">
+          {label}
         </text>
       ))}
       <line x1={x.range()[0]} x2={x.range()[1]} y1={y(0)} y2={y(0)} stroke="var(--quiet)" />
@@ -194,9 +201,9 @@ export function EffectAlongChart(props: {
           </g>
         );
       })}
-      {x.ticks(5).map((tick) => (
-        <text key={tick} x={x(tick)} y={bottom + HANDLES + 14} textAnchor="middle" fill="var(--quiet)">
-          {x.tickFormat(5)(tick)}
+      {ticksBelow(x, 5, 12, FRAME.width).map(({ value, middle, label }) => (
+        <text key={value} x={middle} y={bottom + HANDLES + 14} textAnchor="middle" fill="var(--quiet)">
+          {label}
         </text>
       ))}
       <text x={(FRAME.left + FRAME.width - FRAME.right) / 2} y={FRAME.height - 6} textAnchor="middle" fill="var(--ink)">

@@ -1,5 +1,6 @@
 import { scaleLinear } from "d3-scale";
 import { symbol, symbolCircle, symbolSquare, symbolTriangle } from "d3-shape";
+import { ticksBelow } from "./axis-ticks";
 import { lineStyle } from "./line-styles";
 import { wrapped } from "./wrapped";
 
@@ -52,11 +53,11 @@ export function GroupsChart(props: {
       fontFamily="var(--sans)"
       fontSize={12.5}
     >
-      {x.ticks(6).map((tick) => (
-        <g key={tick}>
-          <line x1={x(tick)} x2={x(tick)} y1={TOP - 6} y2={base} stroke={tick === 0 ? "var(--quiet)" : "var(--rule-pale)"} />
-          <text x={x(tick)} y={base + 16} textAnchor="middle" fill="var(--quiet)">
-            {format(tick)}
+      {ticksBelow(x, 6, 12.5, WIDTH, format).map(({ value, at, middle, label }) => (
+        <g key={value}>
+          <line x1={at} x2={at} y1={TOP - 6} y2={base} stroke={value === 0 ? "var(--quiet)" : "var(--rule-pale)"} />
+          <text x={middle} y={base + 16} textAnchor="middle" fill="var(--quiet)">
+            {label}
           </text>
         </g>
       ))}

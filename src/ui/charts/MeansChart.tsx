@@ -1,5 +1,6 @@
 import { scaleLinear } from "d3-scale";
 import { symbol, symbolCircle, symbolDiamond, symbolSquare, symbolTriangle } from "d3-shape";
+import { ticksBelow } from "./axis-ticks";
 import { lineStyle } from "./line-styles";
 import { wrapped } from "./wrapped";
 
@@ -49,11 +50,11 @@ export function MeansChart(props: {
       fontFamily="var(--sans)"
       fontSize={12.5}
     >
-      {x.ticks(6).map((tick) => (
-        <g key={tick}>
-          <line x1={x(tick)} x2={x(tick)} y1={TOP - 6} y2={base} stroke="var(--rule-pale)" />
-          <text x={x(tick)} y={base + 16} textAnchor="middle" fill="var(--quiet)">
-            {(props.tick ?? x.tickFormat(6))(tick)}
+      {ticksBelow(x, 6, 12.5, WIDTH, props.tick).map(({ value, at, middle, label }) => (
+        <g key={value}>
+          <line x1={at} x2={at} y1={TOP - 6} y2={base} stroke="var(--rule-pale)" />
+          <text x={middle} y={base + 16} textAnchor="middle" fill="var(--quiet)">
+            {label}
           </text>
         </g>
       ))}

@@ -1,6 +1,7 @@
 import { memo } from "react";
 import { scaleLinear } from "d3-scale";
 import { area, line } from "d3-shape";
+import { ticksBelow, ticksBeside } from "./axis-ticks";
 import { apart, lineStyle } from "./line-styles";
 
 const FRAME = { width: 470, height: 300, left: 46, right: 104, top: 26, bottom: 44 };
@@ -39,6 +40,7 @@ export function PredictedLines(props: {
     .domain([shown.reduce((a, b) => Math.min(a, b)), shown.reduce((a, b) => Math.max(a, b))])
     .nice(5)
     .range([base, FRAME.top]);
+  const beside = ticksBeside(y, 5, 12, FRAME.left - 8);
   const stroke = line<PredictedLine["points"][number]>()
     .x((p) => x(p.x))
     .y((p) => y(p.y));
@@ -63,16 +65,17 @@ export function PredictedLines(props: {
       fontFamily="var(--sans)"
       fontSize={12}
     >
-      {y.ticks(5).map((tick) => (
-        <g key={tick}>
-          <line x1={FRAME.left} x2={right} y1={y(tick)} y2={y(tick)} stroke="var(--rule-pale)" />
-          <text x={FRAME.left - 8} y={y(tick) + 4} textAnchor="end" fill="var(--quiet)">
-            {y.tickFormat(5)(tick)}
+      {beside.ticks.map(({ value, at, label }) => (
+        <g key={value}>
+          <line x1={FRAME.left} x2={right} y1={at} y2={at} stroke="var(--rule-pale)" />
+          <text x={FRAME.left - 8} y={at + 4} textAnchor="end" fill="var(--quiet)">
+            {label}
           </text>
         </g>
       ))}
       <text x={4} y={12} fill="var(--ink)">
         {props.outcome}
+        {beside.power && ` (${beside.power})`}
       </text>
       {points && <Respondents points={points} x0={x.domain()[0]!} x1={x.domain()[1]!} y0={y.domain()[0]!} y1={y.domain()[1]!} />}
       {lines.map((one, i) => (
@@ -106,9 +109,9 @@ export function PredictedLines(props: {
         </rect>
       ))}
       <line x1={FRAME.left} x2={right} y1={base + 0.5} y2={base + 0.5} stroke="var(--ink)" />
-      {x.ticks(5).map((tick) => (
-        <text key={tick} x={x(tick)} y={base + 16} textAnchor="middle" fill="var(--quiet)">
-          {x.tickFormat(5)(tick)}
+      {ticksBelow(x, 5, 12, FRAME.width).map(({ value, middle, label }) => (
+        <text key={value} x={middle} y={base + 16} textAnchor="middle" fill="var(--quiet)">
+          {label}
         </text>
       ))}
       <text x={(FRAME.left + right) / 2} y={FRAME.height - 8} textAnchor="middle" fill="var(--ink)">

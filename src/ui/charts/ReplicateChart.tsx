@@ -1,5 +1,6 @@
 import { scaleLinear } from "d3-scale";
 import type { Histogram } from "@/core/describe/histogram";
+import { ticksBelow, within } from "./axis-ticks";
 
 const FRAME = { width: 640, height: 190, left: 12, right: 12, top: 26, bottom: 38 };
 
@@ -56,14 +57,19 @@ export function ReplicateChart(props: {
       {marks.map(({ at, dash, anchor, dx }) => (
         <g key={`${anchor} ${at}`}>
           <line x1={x(at)} x2={x(at)} y1={FRAME.top - 8} y2={base} stroke="var(--ink)" strokeDasharray={dash} />
-          <text x={x(at) + dx} y={anchor === "middle" ? FRAME.top - 12 : FRAME.top} textAnchor={anchor} fill="var(--ink)">
+          <text
+            x={within(x(at) + dx, anchor, format(at), 12, FRAME.width)}
+            y={anchor === "middle" ? FRAME.top - 12 : FRAME.top}
+            textAnchor={anchor}
+            fill="var(--ink)"
+          >
             {format(at)}
           </text>
         </g>
       ))}
-      {x.ticks(6).map((tick) => (
-        <text key={tick} x={x(tick)} y={base + 15} textAnchor="middle" fill="var(--quiet)">
-          {format(tick)}
+      {ticksBelow(x, 6, 12, FRAME.width, format).map(({ value, middle, label }) => (
+        <text key={value} x={middle} y={base + 15} textAnchor="middle" fill="var(--quiet)">
+          {label}
         </text>
       ))}
       <text x={FRAME.width / 2} y={FRAME.height - 4} textAnchor="middle" fill="var(--ink)">

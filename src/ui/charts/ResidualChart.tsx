@@ -1,6 +1,7 @@
 import { memo } from "react";
 import { scaleLinear } from "d3-scale";
 import { line } from "d3-shape";
+import { ticksBelow, ticksBeside } from "./axis-ticks";
 import { wrapped } from "./wrapped";
 
 const FRAME = { width: 330, height: 260, left: 44, right: 12, top: 12, bottom: 40 };
@@ -52,6 +53,7 @@ export function ResidualChart(props: {
     .domain(props.domain?.y ?? ends((p) => p.y))
     .nice(4)
     .range([base, FRAME.top]);
+  const beside = ticksBeside(y, 4, 11, FRAME.left - 5, format);
   const stroke = line<{ x: number; y: number }>()
     .x((p) => x(p.x))
     .y((p) => y(p.y));
@@ -78,19 +80,26 @@ export function ResidualChart(props: {
       onPointerMove={nearest}
       onPointerLeave={() => props.onLight(null)}
     >
-      {y.ticks(4).map((tick) => (
-        <g key={tick}>
-          <line x1={FRAME.left} x2={FRAME.width - FRAME.right} y1={y(tick)} y2={y(tick)} stroke="var(--rule)" strokeWidth={0.6} />
-          <text x={FRAME.left - 5} y={y(tick) + 4} textAnchor="end" fill="var(--quiet)">
-            {format(tick)}
+      {beside.power && (
+        <text y={8} fill="var(--quiet)">
+          {beside.power}
+        </text>
+      )}
+      {beside.ticks.map(({ value, at, label }) => (
+        <g key={value}>
+          <line x1={FRAME.left} x2={FRAME.width - FRAME.right} y1={at} y2={at} stroke="var(--rule)" strokeWidth={0.6} />
+          <text x={FRAME.left - 5} y={at + 4} textAnchor="end" fill="var(--quiet)">
+            {label}
           </text>
         </g>
       ))}
-      {(props.ticks ?? x.ticks(5).map((at) => ({ at, name: format(at) }))).map(({ at, name }) => (
-        <text key={at} x={x(at)} y={base + 15} textAnchor="middle" fill="var(--quiet)">
-          {wrapped(name, 14, 1)[0]}
-        </text>
-      ))}
+      {(props.ticks?.map(({ at, name }) => ({ middle: x(at), label: name })) ?? ticksBelow(x, 5, 11, FRAME.width, format)).map(
+        ({ middle, label }) => (
+          <text key={middle} x={middle} y={base + 15} textAnchor="middle" fill="var(--quiet)">
+            {wrapped(label, 14, 1)[0]}
+          </text>
+        ),
+      )}
       <text x={(FRAME.left + FRAME.width) / 2} y={FRAME.height - 6} textAnchor="middle" fill="var(--ink)">
         {props.axis}
       </text>

@@ -1,5 +1,6 @@
 import { scaleLinear } from "d3-scale";
 import { line } from "d3-shape";
+import { ticksBelow } from "./axis-ticks";
 
 const FRAME = { width: 330, height: 260, left: 44, right: 12, top: 12, bottom: 40 };
 
@@ -53,9 +54,9 @@ export function ResidualHistogram(props: {
       <path d={curve([...normal]) ?? ""} fill="none" stroke="var(--rust)" strokeWidth={1.5}>
         <title>normal curve</title>
       </path>
-      {x.ticks(5).map((tick) => (
-        <text key={tick} x={x(tick)} y={base + 15} textAnchor="middle" fill="var(--quiet)">
-          {format(tick)}
+      {ticksBelow(x, 5, 11, FRAME.width, format).map(({ value, middle, label }) => (
+        <text key={value} x={middle} y={base + 15} textAnchor="middle" fill="var(--quiet)">
+          {label}
         </text>
       ))}
       <text x={(FRAME.left + FRAME.width) / 2} y={FRAME.height - 6} textAnchor="middle" fill="var(--ink)">

@@ -1,6 +1,7 @@
 import { memo } from "react";
 import { scaleLinear } from "d3-scale";
 import { area, line as path } from "d3-shape";
+import { ticksBelow, ticksBeside } from "./axis-ticks";
 import { apart, lineStyle } from "./line-styles";
 
 /** Respondents as points. */
@@ -75,6 +76,7 @@ export function ScatterChart(props: {
   const [base, top] = y.range() as [number, number];
   const named = bare ? [] : lines.filter((l) => l.look !== "faint" && l.name !== "");
   const ends = apart(named.map((l) => y(l.points.at(-1)?.y ?? 0) + 4), 14, top + 8, base); // prettier-ignore
+  const beside = ticksBeside(y, 5, 12, left - 8);
   const stroke = path<ScatterLine["points"][number]>().x((p) => x(p.x)).y((p) => y(p.y)); // prettier-ignore
   const band = area<ScatterLine["points"][number]>().x((p) => x(p.x)).y0((p) => y(p.lower ?? p.y)).y1((p) => y(p.upper ?? p.y)); // prettier-ignore
   const shown = [...props.marked];
@@ -90,21 +92,22 @@ export function ScatterChart(props: {
     >
       {!bare && (
         <>
-          {y.ticks(5).map((tick) => (
-            <g key={tick}>
-              <line x1={left} x2={right} y1={y(tick)} y2={y(tick)} stroke="var(--rule-pale)" />
-              <text x={left - 8} y={y(tick) + 4} textAnchor="end" fill="var(--quiet)">
-                {y.tickFormat(5)(tick)}
+          {beside.ticks.map(({ value, at, label }) => (
+            <g key={value}>
+              <line x1={left} x2={right} y1={at} y2={at} stroke="var(--rule-pale)" />
+              <text x={left - 8} y={at + 4} textAnchor="end" fill="var(--quiet)">
+                {label}
               </text>
             </g>
           ))}
-          {x.ticks(6).map((tick) => (
-            <text key={tick} x={x(tick)} y={base + 16} textAnchor="middle" fill="var(--quiet)">
-              {x.tickFormat(6)(tick)}
+          {ticksBelow(x, 6, 12, frame.width).map(({ value, middle, label }) => (
+            <text key={value} x={middle} y={base + 16} textAnchor="middle" fill="var(--quiet)">
+              {label}
             </text>
           ))}
           <text x={4} y={12} fill="var(--ink)">
             {props.outcome}
+            {beside.power && ` (${beside.power})`}
           </text>
           <text x={(left + right) / 2} y={frame.height - 6} textAnchor="middle" fill="var(--ink)">
             {props.axis}

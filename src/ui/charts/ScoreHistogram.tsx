@@ -1,5 +1,6 @@
 import { scaleLinear } from "d3-scale";
 import type { Histogram } from "@/core/describe/histogram";
+import { ticksBelow } from "./axis-ticks";
 
 /** The distribution of a score as bars on a labelled axis. */
 export function ScoreHistogram(props: {
@@ -18,7 +19,7 @@ export function ScoreHistogram(props: {
   const y = scaleLinear()
     .domain([0, Math.max(...histogram.counts)])
     .range([base, 4]);
-  const ticks = x.ticks(5);
+  const ticks = ticksBelow(x, 5, 11, width, props.format);
   return (
     <svg
       role="img"
@@ -40,9 +41,9 @@ export function ScoreHistogram(props: {
         </rect>
       ))}
       <line x1={x.range()[0]} x2={x.range()[1]} y1={base + 0.5} y2={base + 0.5} stroke="var(--ink)" />
-      {ticks.map((tick) => (
-        <text key={tick} x={x(tick)} y={height - 4} textAnchor="middle" fontSize={11} fill="var(--quiet)">
-          {props.format(tick)}
+      {ticks.map(({ value, middle, label }) => (
+        <text key={value} x={middle} y={height - 4} textAnchor="middle" fontSize={11} fill="var(--quiet)">
+          {label}
         </text>
       ))}
     </svg>

@@ -1,6 +1,7 @@
 import { scaleLinear } from "d3-scale";
 import { area } from "d3-shape";
 import type { Shape } from "@/study/analyse/analyse-look";
+import { ticksBelow } from "./axis-ticks";
 import { type Bar, barsOf, isIn } from "./bars";
 
 /** A distribution in small: distinct values as bars, others in bins with an outline. `wide` ones have an axis. */
@@ -69,9 +70,9 @@ export function ShapeChart(props: {
       {wide && (
         <>
           <line x1={x.range()[0]} x2={x.range()[1]} y1={base + 0.5} y2={base + 0.5} stroke="var(--ink)" />
-          {x.ticks(5).map((tick) => (
-            <text key={tick} x={x(tick)} y={height - 4} textAnchor="middle" fill="var(--quiet)">
-              {x.tickFormat(5)(tick)}
+          {ticksBelow(x, 5, 11, width).map(({ value, middle, label }) => (
+            <text key={value} x={middle} y={height - 4} textAnchor="middle" fill="var(--quiet)">
+              {label}
             </text>
           ))}
         </>

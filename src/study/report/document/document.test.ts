@@ -1,3 +1,4 @@
+import fc from "fast-check";
 import { manuscriptHtml } from "@/files/manuscript-html";
 import { printedRows, printTableCsv } from "@/files/print-table-csv";
 import { tableToPaste } from "@/files/table-html";
@@ -14,6 +15,7 @@ import { Study, titleOf } from "../../model/study";
 import { Theory } from "../../model/theory";
 import { StudyColumns } from "../../prepare/study-columns";
 import { cells, deskOf, ladderOf } from "../../test-support/desk";
+import { formatNumber, formatShare } from "../format-number";
 import type { PrintTable } from "../print-table";
 import { plain, SYMBOL, words } from "../words";
 import { Block } from "../../model/block";
@@ -215,6 +217,16 @@ describe("a block that is out of date", () => {
     expect(new Standing(without, true).of(own)).toEqual({ state: "waiting" });
     expect(new Standing(without, false).of(begun(source()).find(({ id }) => id === "table_coefficients_l")!)).toEqual({ state: "gone" });
   });
+});
+
+test("law: however large or small a number is, it stands in a sentence as one number", () => {
+  const finder = new NumberFinder([]);
+  fc.assert(
+    fc.property(fc.double({ min: -9.99, max: 9.99, noNaN: true }), fc.integer({ min: -15, max: 15 }), (digits, power) => {
+      for (const said of [formatNumber(digits * 10 ** power), formatShare(digits * 10 ** power), formatNumber(digits * 10 ** power, 6)])
+        expect(finder.numbers([`It was ${said} at most.`])).toEqual([said]);
+    }),
+  );
 });
 
 test("a sentence that leads to a table which was taken out is not said, and what is in the study and not in the text is offered", () => {

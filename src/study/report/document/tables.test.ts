@@ -1,4 +1,4 @@
-import { BlockContent, type BlockOf, FIGURE_KINDS, PARAGRAPH_KINDS, TABLE_KINDS, TableOptions } from "../../model/block";
+import { BlockContent, type BlockOf, FIGURE_KINDS, PARAGRAPH_KINDS, TABLE_KINDS, type TableOptions } from "../../model/block";
 import { wholeSource } from "../../test-support/whole-study";
 import { plain, type Words } from "../words";
 import { begun, filled, notInText, offers, together } from "./begin";
