@@ -63,5 +63,7 @@ test("usual numbers are written as they are, thousands with a thin space; a char
   expect(labels(0, 0.4)).toEqual(["0.0", "0.1", "0.2", "0.3", "0.4"]);
   expect(labels(0, 20_000)).toEqual(["0", "5\u202f000", "10\u202f000", "15\u202f000", "20\u202f000"]);
   expect(labels(0, 4e12)).toEqual(["0", "1·10¹²", "2·10¹²", "3·10¹²", "4·10¹²"]);
+  expect(labels(0, 2, (v) => v.toPrecision(2))).toEqual(["0.0", "0.5", "1.0", "1.5", "2.0"]);
+  expect(labels(0, 4e-4, (v) => v.toFixed(2))).toEqual(["0.0000", "0.0001", "0.0002", "0.0003", "0.0004"]);
   expect(labels(0, 0.4, (v) => v.toFixed(2).slice(1))).toEqual([".00", ".10", ".20", ".30", ".40"]);
 });

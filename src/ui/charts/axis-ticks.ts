@@ -65,10 +65,11 @@ export function ticksBeside(scale: Scale, wanted: number, size: number, room: nu
 
 const labelled = (scale: Scale, values: readonly number[], print: Print): AxisTick[] => values.map((value) => ({ value, at: scale(value), label: print(value) })); // prettier-ignore
 
-/** By the chart's own way of writing, where it tells them apart. */
+/** By the chart's own way of writing, where it tells them apart and all have as many decimals. */
 function told(scale: Scale, values: readonly number[], step: number, print: Print | undefined): AxisTick[] {
-  const own = print && labelled(scale, values, print);
-  return own && new Set(own.map(({ label }) => label)).size === own.length ? own : labelled(scale, values, inSteps(step));
+  const own = print ? labelled(scale, values, print) : [];
+  const decimals = new Set(own.map(({ label }) => label.split(".")[1]?.length ?? 0));
+  return print && decimals.size < 2 && new Set(own.map(({ label }) => label)).size === own.length ? own : labelled(scale, values, inSteps(step)); // prettier-ignore
 }
 
 /** Ticks with their numbers as they are, or each with its power of ten where that is shorter and there is little room. */
