@@ -139,6 +139,15 @@ test("a table is told otherwise by words of its sentence, copied as a table, and
   // it is a change like any other
   await page.getByRole("button", { name: "Take the last change back" }).click();
   await expect.poll(async () => (await shown())[1]!.length).toBeGreaterThan(4);
+  // beside another ladder a step of each is told, and what led to the table still does
+  await choose(page, /^Beside another:/, "Oral exam");
+  await choose(page, /^Step:/, "step 2");
+  await expect(page.getByRole("region", { name: "Table 2", exact: true }).first()).toContainText("Step 2 of Willingness to speak; Step 2 of Oral exam."); // prettier-ignore
+  const both = (await shown()).find((row) => row[0] === "Tutor support")!;
+  const second = (ladder: string) => printed(ladders[ladder].standardized["2"].tutor_support.beta, 2);
+  expect(both.filter((cell) => cell.startsWith(second("willingness")))).not.toEqual([]);
+  expect(both.filter((cell) => cell.startsWith(second("exam")))).not.toEqual([]);
+  await expect(paper(page).getByRole("region", { name: /^the paragraph on Willingness to speak/ })).toContainText("Table 2 holds all coefficients"); // prettier-ignore
 });
 
 test("what changes in the study is told at the block, and brought up to date one by one or all", async ({ page }) => {

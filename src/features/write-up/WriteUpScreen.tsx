@@ -19,7 +19,7 @@ import page from "@/ui/parts/page.module.css";
 import { AddHere, type Addable } from "./AddHere";
 import { addBlock, changeBlock, isQuote, keepBegun, moveBlock } from "./block-edits";
 import { BlockMargin } from "./BlockMargin";
-import { blockName } from "./block-names";
+import { blockNames } from "./block-names";
 import { BlockView } from "./BlockView";
 import { DocumentsOut } from "./DocumentsOut";
 import type { Quotable } from "./ProseEditor";
@@ -138,10 +138,7 @@ export function WriteUpScreen() {
   const at = kept.findIndex(({ id }) => id === focus);
   const focused = kept[at];
   const missing = composed && whole && !shared ? notInText(source, kept) : [];
-  const names = useMemo(
-    () => new Map(blocks.map((block) => [block.id, blockName(block, study, numberOf, title)])),
-    [blocks, study, numberOf, title],
-  );
+  const names = useMemo(() => blockNames(blocks, study, numberOf, title), [blocks, study, numberOf, title]);
   const proseOf = useCallback<Parameters<typeof BlockView>[0]["proseOf"]>((what) => latest.current.standing.prose(what), []);
   const end = ({ active, over }: DragEndEvent) => {
     if (over && active.id !== over.id) move(kept.findIndex((b) => b.id === active.id), kept.findIndex((b) => b.id === over.id)); // prettier-ignore

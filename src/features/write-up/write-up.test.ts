@@ -3,7 +3,12 @@ import { Block, type Prose, type ProsePiece } from "@/study/model/block";
 import type { PrintedWords } from "@/study/model/printed";
 import { applyEdits } from "@/study/model/edit";
 import { Study } from "@/study/model/study";
+import { begun, filled, offers } from "@/study/report/document/begin";
+import { numbering } from "@/study/report/document/manuscript";
+import type { Source } from "@/study/report/document/source";
+import { wholeSource } from "@/study/test-support/whole-study";
 import { addBlock, changeBlock, isQuote, keepBegun, moveBlock } from "./block-edits";
+import { blockNames, placeOf } from "./block-names";
 import { editorDocument, Plain, writtenProse } from "./prose-doc";
 
 /** Words with a look. */
@@ -99,4 +104,39 @@ test("a new block gets an id of its own at its place; what was quoted before the
   const quoted = Study.parse({ ...base, blocks: quotes });
   expect(quoted.blocks.every(isQuote)).toBe(true);
   expect(order(applyEdits(quoted, keepBegun(base.blocks, quotes)).study)).toBe("abcdquotedquoted_2");
+});
+
+describe("what the blocks of a whole text are called", () => {
+  let source: Source;
+  let blocks: Block[];
+  beforeAll(async () => {
+    source = await wholeSource();
+    const further = offers(source).filter(({ what }) => what.kind === "table" && ["steps", "descriptives"].includes(what.of.kind));
+    blocks = begun(source);
+    for (const { what } of further) blocks.push(Block.parse({ id: `further_${blocks.length}`, what: filled(what, source) }));
+    for (const h of source.study.hypotheses) blocks.push(Block.parse({ id: `alone_${h.id}`, what: filled(Block.parse({ id: "x", what: { kind: "paragraph", of: { kind: "hypothesis", ids: [h.id] } } }).what, source) })); // prettier-ignore
+  });
+
+  test("no two are called alike, so that each can be found by its name", () => {
+    const numberOf = numbering(blocks);
+    const several = [...blocks, ...["o1", "o2", "o3"].map((id) => Block.parse({ id, what: { kind: "prose", text: [[]] } }))];
+    const names = [...blockNames(several, source.study, numberOf, source.title).values()];
+    expect(names.slice(-3)).toEqual(["a text of your own", "a text of your own (2)", "a text of your own (3)"]);
+    expect(names.filter((name) => name.includes("site"))).toEqual(["the paragraph on means by site (Outcome)", "the paragraph on groups of site (Outcome)"]); // prettier-ignore
+    expect(names.filter((name, i) => names.indexOf(name) !== i)).toEqual([]);
+    for (const name of names) expect(name).not.toMatch(/undefined|null| on $|\b[a-z]+_[a-z]+\b/);
+  });
+
+  test("each leads to where its numbers are worked out", () => {
+    const places = new Map(blocks.map(({ id, what }) => [id, placeOf(what, source.study)]));
+    const kinds = (place: string) => blocks.flatMap(({ id, what }) => (places.get(id) === place && "of" in what ? [what.of.kind] : []));
+    expect(kinds("responses")).toEqual(["participants"]);
+    expect(new Set(kinds("scales"))).toEqual(new Set(["measures", "structure", "loadings"]));
+    expect(new Set(kinds("first-look"))).toEqual(new Set(["look", "descriptives"]));
+    expect(new Set(kinds("theory"))).toEqual(new Set(["hypotheses", "theory"]));
+    expect(kinds("theory?hypothesis=h2")).toEqual(["hypothesis"]);
+    expect(new Set(kinds("ladders?ladder=k"))).toEqual(new Set(["ladder", "coefficients", "steps"]));
+    for (const [kind, probe] of [["slopes", "p"], ["means", "mm"], ["groups", "g"], ["importance", "i"], ["search", "q"]]) expect(kinds(`ladders?ladder=l&probe=${probe}`)).toContain(kind); // prettier-ignore
+    for (const { id, what } of blocks) expect([id, places.get(id) === null]).toEqual([id, !("of" in what)]);
+  });
 });

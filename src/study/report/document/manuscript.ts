@@ -30,6 +30,14 @@ export function numbering(blocks: readonly Block[]): (to: string) => { id: strin
     const key = sourceKey(what);
     if (!numbers.has(key)) numbers.set(key, { id, words });
   }
+  // what stands beside others in one table is found there, unless it has a table of its own
+  for (const { id, what } of blocks) {
+    if (what.kind !== "table" || what.of.ids.length < 2) continue;
+    for (const one of what.of.ids) {
+      const key = sourceKey({ ...what, of: { ...what.of, ids: [one] } });
+      if (!numbers.has(key)) numbers.set(key, numbers.get(id)!);
+    }
+  }
   return (to) => numbers.get(to) ?? null;
 }
 

@@ -5,6 +5,7 @@ import { begun, filled, notInText, offers, together } from "./begin";
 import { Standing } from "./block-stand";
 import { FIGURES } from "./figures";
 import { liveNumbers } from "./live-numbers";
+import { manuscriptOf, numbering } from "./manuscript";
 import type { Source } from "./source";
 import { movingOptions, TABLES } from "./tables";
 
@@ -153,4 +154,18 @@ test("law: of all that is offered what stands in the text is not offered again, 
     const again = notInText(source, without).map((one) => JSON.stringify("of" in one.what && [one.what.kind, one.what.of]));
     expect([id, again]).toEqual([id, expect.arrayContaining([JSON.stringify([what.kind, what.of])])]);
   }
+});
+
+test("a sentence leads to the table that tells of its ladder: its own, or else one that tells of several", () => {
+  const blocks = begun(source);
+  const leads = (all: typeof blocks) => manuscriptOf("M", all, source).blocks.flatMap((b) => (b.kind === "paragraph" && b.key === "paragraph_ladder_k" ? b.sentences.map(plain) : [])).at(-1); // prettier-ignore
+  const own = numbering(blocks)("table_coefficients_k")!;
+  expect(leads(blocks)).toBe(`${own.words} holds all coefficients with 95 % intervals.`);
+  const several = blocks.flatMap((block) => {
+    if (block.id === "table_coefficients_k") return [];
+    return block.id === "table_coefficients_l" ? [{ ...block, what: filled(together(["l", "k"]), source)! }] : [block];
+  });
+  const both = numbering(several)("table_coefficients_l")!;
+  expect(leads(several)).toBe(`${both.words} holds all coefficients with 95 % intervals.`);
+  expect(leads(several.filter(({ id }) => id !== "table_coefficients_l"))).not.toContain("holds all coefficients");
 });
