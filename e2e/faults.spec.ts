@@ -1,5 +1,5 @@
 import { readFileSync } from "node:fs";
-import { expect, type Page, test, withDemo } from "./house";
+import { expect, notToBeHad, type Page, test, withDemo } from "./house";
 
 const app = withDemo();
 /** Alerts of ours: the framework keeps one of its own on every page. */
@@ -85,6 +85,29 @@ test("a page that has come to rest has fetched what it may show: with the server
   await expect(page.getByTestId("equation")).toContainText("Predicted Willingness to speak");
   await page.keyboard.press("?");
   await expect(page.getByRole("dialog", { name: "Shortcuts" })).toBeVisible();
+});
+
+test("where finder and editor cannot be fetched it is said, and what is written in plain letters stands in the text with its numbers", async ({
+  page,
+}) => {
+  await notToBeHad(page, "ProseMirror");
+  await notToBeHad(page, "Nothing of this study is called so.");
+  await page.goto(`${app.address}/studies/${app.demo}/write-up`);
+  const paragraph = page
+    .getByRole("article", { name: "Manuscript" })
+    .getByRole("region", { name: /^the paragraph on Willingness to speak/ });
+  await paragraph.press("Enter");
+  await expect(paragraph.getByRole("status")).toHaveText(/^Beta Step does not answer, so this is written in plain letters/);
+  await page.keyboard.type(" So much for the steps.");
+  await page.keyboard.press("Escape");
+  await expect(paragraph).toContainText("with 95 % intervals. So much for the steps.");
+  expect(await paragraph.locator("[data-live]").count()).toBeGreaterThan(10);
+  await page.keyboard.press("Control+k");
+  await expect(page.getByRole("dialog", { name: "Finder" }).getByRole("status")).toHaveText(
+    "Beta Step does not answer, so nothing can be found just now.",
+  );
+  await page.keyboard.press("Escape");
+  await expect(page.getByRole("dialog", { name: "Finder" })).toBeHidden();
 });
 
 test("a reading that is stopped leaves nothing, and the file can be taken after all", async ({ page, request }) => {

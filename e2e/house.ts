@@ -48,6 +48,15 @@ export async function heldBack(page: Page, words: string): Promise<() => void> {
   return come;
 }
 
+/** The code that holds these words cannot be had. */
+export async function notToBeHad(page: Page, words: string): Promise<void> {
+  await page.route("**/_next/static/chunks/**", async (route) => {
+    const answer = await route.fetch();
+    if ((await answer.text()).includes(words)) await route.abort();
+    else await route.fallback();
+  });
+}
+
 /** Carries what has the focus by keys: each is pressed once it was said what the one before it did. */
 export async function carryByKeys(page: Page, ...keys: readonly (readonly [key: string, said: string | RegExp])[]): Promise<void> {
   for (const [key, said] of keys) {

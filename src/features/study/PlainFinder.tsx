@@ -12,7 +12,7 @@ export interface FinderProps {
 export const ENTERED = "\n";
 
 /** The finder until its own code has come. */
-export function PlainFinder({ typed = "", onType, onClose }: FinderProps & Meanwhile) {
+export function PlainFinder({ typed = "", onType, away, onClose }: FinderProps & Meanwhile) {
   const dialog = useRef<HTMLDialogElement>(null);
   const written = typed.replace(ENTERED, "");
   useLayoutEffect(() => dialog.current?.showModal(), []);
@@ -25,6 +25,11 @@ export function PlainFinder({ typed = "", onType, onClose }: FinderProps & Meanw
         onChange={(event) => onType(event.target.value)}
         onKeyDown={(event) => event.key === "Enter" && onType(`${written}${ENTERED}`)}
       />
+      {away && (
+        <p role="status" className={css.away}>
+          Beta Step does not answer, so nothing can be found just now.
+        </p>
+      )}
     </dialog>
   );
 }

@@ -142,7 +142,7 @@ function Writing({
 }
 
 /** Until the editor has come, the same text in plain letters. The field itself is handed on: a browser tells of its caret only after it has moved it. */
-function PlainEditor({ label, prose, numberOf, onType, onDone }: ProseEditorProps & Meanwhile<HTMLTextAreaElement>) {
+function PlainEditor({ label, prose, numberOf, onType, away, onDone }: ProseEditorProps & Meanwhile<HTMLTextAreaElement>) {
   const field = useRef<HTMLTextAreaElement>(null);
   const [plain] = useState(() => new Plain(prose, wordsOf(numberOf)));
   useLayoutEffect(() => {
@@ -151,18 +151,26 @@ function PlainEditor({ label, prose, numberOf, onType, onDone }: ProseEditorProp
     onType(now);
   }, []); // eslint-disable-line react-hooks/exhaustive-deps
   return (
-    <textarea
-      ref={field}
-      className={css.meanwhile}
-      aria-label={label}
-      autoFocus
-      rows={plain.letters.split("\n").length + Math.ceil(plain.letters.length / LINE)}
-      defaultValue={plain.letters}
-      onKeyDown={(event) => {
-        if (event.key === "Escape" || (event.key === "Enter" && (event.ctrlKey || event.metaKey))) event.currentTarget.blur();
-      }}
-      onBlur={(event) => onDone(plain.changedTo(event.currentTarget.value))}
-    />
+    <>
+      <textarea
+        ref={field}
+        className={css.meanwhile}
+        aria-label={label}
+        autoFocus
+        rows={plain.letters.split("\n").length + Math.ceil(plain.letters.length / LINE)}
+        defaultValue={plain.letters}
+        onKeyDown={(event) => {
+          if (event.key === "Escape" || (event.key === "Enter" && (event.ctrlKey || event.metaKey))) event.currentTarget.blur();
+        }}
+        onBlur={(event) => onDone(plain.changedTo(event.currentTarget.value))}
+      />
+      {away && (
+        <p role="status" className={css.hint}>
+          Beta Step does not answer, so this is written in plain letters: italics and numbers by # cannot be put in just now. Escape leaves
+          it and keeps what is written.
+        </p>
+      )}
+    </>
   );
 }
 

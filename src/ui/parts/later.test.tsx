@@ -5,8 +5,11 @@ import { laterField, type Meanwhile, type Typed } from "./later";
 interface Props {
   label: string;
 }
-const Plain = ({ label, typed = "", onType }: Props & Meanwhile) => (
-  <input aria-label={`plain ${label}`} autoFocus value={typed} onChange={(event) => onType(event.target.value)} />
+const Plain = ({ label, typed = "", onType, away }: Props & Meanwhile) => (
+  <>
+    <input aria-label={`plain ${label}`} autoFocus value={typed} onChange={(event) => onType(event.target.value)} />
+    {away && "away"}
+  </>
 );
 const Whole = ({ label, typed = "" }: Props & Typed) => <input aria-label={label} autoFocus defaultValue={typed} />;
 
@@ -60,11 +63,13 @@ test("two that are open at once wait for the same code, and each keeps what was 
   expect(asked()).toBe(1);
 });
 
-test("while the code cannot be had the plain field does, and loses nothing; the next one asks again", async () => {
+test("while the code cannot be had the plain field does, says so and loses nothing; the next one asks again", async () => {
   const { Field, asked, come, fail } = held();
   const { unmount } = render(<Field label="Name" />);
   await user.keyboard("Tu");
+  expect(screen.queryByText("away")).toBeNull();
   await fail();
+  expect(screen.getByText("away")).toBeInTheDocument();
   await user.keyboard("tor");
   expect(screen.getByRole("textbox", { name: "plain Name" })).toHaveValue("Tutor");
   unmount();

@@ -28,6 +28,8 @@ export interface Meanwhile<T = string> {
   /** Undefined until something was typed. */
   typed: T | undefined;
   onType: (typed: T) => void;
+  /** True: the code could not be had; the next field of this kind asks for it again. */
+  away: boolean;
 }
 
 /**
@@ -50,9 +52,14 @@ export function laterField<P extends object, T = string>(
   return function Later(props: P) {
     const [Field, setField] = useState(() => there);
     const [typed, setTyped] = useState<T>();
+    const [away, setAway] = useState(false);
     useEffect(() => {
-      if (!Field) void fetched().then(() => setField(() => there));
+      if (!Field) void fetched().then(() => (there ? setField(() => there) : setAway(true)));
     }, [Field]);
-    return Field ? <Field {...props} typed={typed} /> : <Plain {...props} typed={typed} onType={(now) => setTyped(() => now)} />;
+    return Field ? (
+      <Field {...props} typed={typed} />
+    ) : (
+      <Plain {...props} typed={typed} onType={(now) => setTyped(() => now)} away={away} />
+    );
   };
 }
