@@ -2,8 +2,11 @@
 
 import { useEffect } from "react";
 
-/** What a person does that may mean another place of the page than the one in sight. */
-const DONE = ["wheel", "touchmove", "pointerdown", "keydown"] as const;
+/**
+ * What a person does that may mean another place of the page than the one in sight. A pointer that is pressed has done it when it is let go: until then what it
+ * presses must not move away below it, or the click would be lost.
+ */
+const DONE = ["wheel", "touchmove", "pointerup", "pointercancel", "keydown"] as const;
 
 /**
  * Brings the part of the page that its address names into sight, and keeps it there while what stands above it still grows, until something else is done.
