@@ -1,5 +1,5 @@
 import { type ChildProcess, spawn, spawnSync } from "node:child_process";
-import { mkdtempSync, readFileSync } from "node:fs";
+import { mkdtempSync, readFileSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
 import Sqlite from "better-sqlite3";
@@ -134,6 +134,11 @@ export class BetaStep {
   /** As a power cut would end it. */
   async kill(): Promise<void> {
     await this.end("SIGKILL");
+  }
+
+  /** Takes its data away, once it has ended for good. */
+  remove(): void {
+    rmSync(this.data, { recursive: true, force: true });
   }
 
   private async end(signal: "SIGTERM" | "SIGKILL"): Promise<void> {

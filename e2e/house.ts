@@ -16,6 +16,7 @@ export const test = base.extend<{ fresh: void }, { house: BetaStep }>({
       await built.start();
       await use(built);
       await built.stop();
+      built.remove();
     },
     { scope: "worker", auto: true, timeout: 60_000 },
   ],

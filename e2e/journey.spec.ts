@@ -222,6 +222,7 @@ test("from a dropped file to R² change, the paper and a study file, kept over a
     } finally {
       await page.goto("about:blank"); // it would go on fetching what it may need
       await other.stop();
+      other.remove();
     }
   });
   expect(complaints.filter((one) => !one.includes(`:${app.port + 200}/`))).toEqual([]);
