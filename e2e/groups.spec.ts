@@ -1,4 +1,4 @@
-import { expect, type Page, printed, test, withDemo } from "./house";
+import { expect, type Page, printed, restingPlace, test, withDemo } from "./house";
 
 const app = withDemo();
 const ladders = () => `${app.address}/studies/${app.demo}/ladders`;
@@ -78,7 +78,18 @@ test("replicates and shuffles: intervals of groups, slopes and means on the page
   await expect(groups.getByTestId("shuffles")).toHaveText("p from 1 000 shuffles of the labels.");
   await choose(page, "Intervals by: normal theory", "BCa");
   const probe = probeOf(page, "Speaking confidence by Tutor support");
-  for (const [where, id] of [[groups, "group-replicates"], [probe, "probe-replicates"]] as const) await expect(where.getByTestId(id)).toHaveAttribute("data-done", "true", { timeout: 60_000 }); // prettier-ignore
+  for (const [where, id] of [
+    [groups, "group-replicates"],
+    [probe, "probe-replicates"],
+  ] as const) {
+    await expect(where.getByTestId(id)).toHaveAttribute("data-done", "true", { timeout: 60_000 });
+    // what is said of replicates stands below what can be quoted, not on it
+    const [quote, state] = [
+      await restingPlace(where.getByRole("button", { name: "Quote this" })),
+      await restingPlace(where.getByTestId(id)),
+    ];
+    expect(state.y).toBeGreaterThanOrEqual(quote.y + quote.height);
+  }
   await saved(page);
   const document = await computed();
   const own = Object.values<any>(document.groups)[0];

@@ -1,6 +1,6 @@
 import { readFileSync } from "node:fs";
 import { strFromU8, unzipSync } from "fflate";
-import { expect, type Page, printed, restingPlace, test, withDemo } from "./house";
+import { expect, type Page, printed, test, withDemo } from "./house";
 
 const app = withDemo();
 const place = (name: string) => `${app.address}/studies/${app.demo}/${name}`;
@@ -275,23 +275,6 @@ test("an age is cut into ranges on its distribution, a formula is mended where i
     await page.getByRole("button", { name: "Take the last change back" }).click();
     await saved(page);
   }
-});
-
-test("what is pressed while the page above it grows does not move away: the click counts", async ({ page }) => {
-  await page.goto(place("responses#further"));
-  await expect(page.getByText("They cannot have been given:")).toBeAttached();
-  const button = page.getByRole("button", { name: "A respondent withdraws" });
-  const { x, y, width, height } = await restingPlace(button);
-  await page.mouse.move(x + width / 2, y + height / 2);
-  await page.mouse.down();
-  await page.evaluate(() => {
-    const more = document.createElement("div");
-    more.style.height = "700px";
-    document.querySelector('nav[aria-label="On this page"]')!.after(more);
-  });
-  await restingPlace(button);
-  await page.mouse.up();
-  await expect(page.getByLabel("Respondent who withdraws:")).toBeVisible();
 });
 
 test("a check's fix leaves respondents out with a reason; results say they are out of date, then what changed", async ({ page }) => {

@@ -1,5 +1,5 @@
 import { faults } from "./axe";
-import { expect, heldBack, type Page, test, withDemo } from "./house";
+import { expect, heldBack, type Page, restingPlace, test, withDemo } from "./house";
 
 const app = withDemo();
 
@@ -197,4 +197,73 @@ test("the finder leads to a variable by its wording, to a scale, and does what i
   expect(await faults(page)).toEqual([]);
   await page.keyboard.press("Escape");
   await expect(page.getByRole("dialog", { name: "Shortcuts" })).toBeHidden();
+});
+
+test("what is pressed while the page above it grows does not move away: the click counts", async ({ page }) => {
+  await page.goto(place("responses#further"));
+  await expect(page.getByText("They cannot have been given:")).toBeAttached();
+  const button = page.getByRole("button", { name: "A respondent withdraws" });
+  const { x, y, width, height } = await restingPlace(button);
+  await page.mouse.move(x + width / 2, y + height / 2);
+  await page.mouse.down();
+  await page.evaluate(() => {
+    const more = document.createElement("div");
+    more.style.height = "700px";
+    document.querySelector('nav[aria-label="On this page"]')!.after(more);
+  });
+  await restingPlace(button);
+  await page.mouse.up();
+  await expect(page.getByLabel("Respondent who withdraws:")).toBeVisible();
+});
+
+test("numbers on the axes of every picture stand clear of each other, of a thousandth of a millionth and of billions", async ({ page }) => {
+  const part = (k: number, of: number) => ((k * of) % 101) / 101 - 0.5;
+  const rows = Array.from({ length: 150 }, (_, k) => {
+    const [a, b, c] = [part(k, 37), part(k, 59), part(k, 83)];
+    return [30000 + 900 * a, 1e-9 * (1 + b), 4e12 + 1e12 * b + 2e12 * a * b + 9e11 * c].map((v) => v.toPrecision(8)).join(",");
+  });
+  const file = { name: "sizes.csv", mimeType: "text/csv", buffer: Buffer.from(`income,tiny,wealth\n${rows.join("\n")}\n`) };
+  await page.goto(app.address);
+  await page.getByLabel("File of answers").setInputFiles(file);
+  await page.getByRole("button", { name: "Begin the study" }).click();
+  await expect(page.getByRole("heading", { level: 1 })).toContainText("150 respondents");
+  const at = page.url().split("/").slice(0, 5).join("/");
+  /** Pairs of numbers of a picture that overlap as the browser has set them, and numbers that its edge cuts. */
+  const meeting = () =>
+    page.locator("main svg[viewBox]").evaluateAll((all) => {
+      const faults: string[] = [];
+      let seen = 0;
+      for (const svg of all) {
+        const edge = svg.getBoundingClientRect();
+        const numbers = [...svg.querySelectorAll("text")].filter((text) => /^[−\d. ×\u202f⁰¹²³⁴⁵⁶⁷⁸⁹⁻]+$/.test(text.textContent!));
+        const boxes = numbers.map((text) => ({ said: text.textContent!, ...text.getBoundingClientRect().toJSON() }) as DOMRect & { said: string }); // prettier-ignore
+        seen += boxes.length;
+        boxes.forEach((a, i) => {
+          if (a.left < edge.left - 1 || a.right > edge.right + 1) faults.push(`${a.said} is cut`);
+          // a box has room above and below its digits, a third of it together
+          const beside = (b: DOMRect) => Math.min(a.bottom, b.bottom) - Math.max(a.top, b.top) > a.height / 3;
+          for (const b of boxes.slice(0, i)) if (a.left < b.right && b.left < a.right && beside(b)) faults.push(`${b.said} on ${a.said}`);
+        });
+      }
+      return { seen, faults };
+    });
+  await page.goto(`${at}/first-look`);
+  await expect(page.getByRole("heading", { name: "How each lies" })).toBeVisible();
+  await expect.poll(async () => (await meeting()).seen).toBeGreaterThan(8);
+  expect((await meeting()).faults).toEqual([]);
+  await page.goto(`${at}/ladders`);
+  await page.getByRole("button", { name: "Begin a ladder" }).click();
+  await page.getByRole("button", { name: "Outcome: choose an outcome" }).click();
+  await page.keyboard.type("wealth");
+  await page.keyboard.press("Enter");
+  await page.getByRole("button", { name: "Add a term to step 1" }).click();
+  for (const term of ["income", "tiny"]) {
+    await page.keyboard.type(term);
+    await page.keyboard.press("Enter");
+  }
+  await page.keyboard.press("Escape");
+  await page.getByRole("button", { name: "Can the residuals be trusted?" }).click();
+  await expect(page.getByText(/^Largest Cook’s distance/)).toBeVisible();
+  await expect.poll(async () => (await meeting()).seen).toBeGreaterThan(30);
+  expect((await meeting()).faults).toEqual([]);
 });

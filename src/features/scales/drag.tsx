@@ -1,7 +1,6 @@
 "use client";
 
 import {
-  type Announcements,
   closestCenter,
   type CollisionDetection,
   type DragEndEvent,
@@ -18,6 +17,7 @@ import {
 import { sortableKeyboardCoordinates } from "@dnd-kit/sortable";
 import { type ReactNode, useState } from "react";
 import { listed } from "@/study/report/format-number";
+import { carriedWords, howByKeys } from "@/ui/parts/carried";
 import css from "./scales.module.css";
 
 /** What is being dragged: items from the bench, or one that stands in the open scale. */
@@ -59,23 +59,13 @@ export function ScalesDrag(props: {
     if (dragged && place) props.onDrop(dragged, place);
   };
   const words = (active: Parameters<typeof draggedOf>[0]) => listed((draggedOf(active)?.names ?? []).map(props.title));
-  const announcements: Announcements = {
-    onDragStart: ({ active }) => `${words(active)} picked up.`,
-    onDragOver: ({ active, over }) => `${words(active)} ${placeWords(placeOf(over))}.`,
-    onDragEnd: ({ active, over }) => `${words(active)} put down ${placeWords(placeOf(over))}.`,
-    onDragCancel: ({ active }) => `${words(active)} stays where it was.`,
-  };
+  const announcements = carriedWords(words, (over) => placeWords(placeOf(over)));
   return (
     <DndContext
       id="scales"
       sensors={sensors}
       collisionDetection={collisions}
-      accessibility={{
-        announcements,
-        screenReaderInstructions: {
-          draggable: "Press Space to pick the item up, arrow keys to move it, Space to put it down, Escape to leave it.",
-        },
-      }}
+      accessibility={{ announcements, screenReaderInstructions: howByKeys("item") }}
       onDragStart={({ active }) => setCarried(draggedOf(active))}
       onDragEnd={end}
       onDragCancel={() => setCarried(null)}
@@ -92,7 +82,7 @@ export function ScalesDrag(props: {
   );
 }
 
-function placeWords(place: DropPlace | null): string {
+function placeWords(place: DropPlace | null): string | null {
   switch (place?.kind) {
     case "row":
       return `at place ${place.index + 1} of the scale`;
@@ -105,7 +95,7 @@ function placeWords(place: DropPlace | null): string {
     case "bench":
       return "out of the scale";
     default:
-      return "over no place that takes it";
+      return null;
   }
 }
 

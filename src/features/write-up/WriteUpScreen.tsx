@@ -13,7 +13,7 @@ import { FIGURES } from "@/study/report/document/figures";
 import { liveNumbers } from "@/study/report/document/live-numbers";
 import { manuscriptOf, numbering } from "@/study/report/document/manuscript";
 import { counted } from "@/study/report/format-number";
-import { listCarried } from "@/ui/parts/list-carried";
+import { listCarried } from "@/ui/parts/carried";
 import { Margin, Note } from "@/ui/parts/Margin";
 import page from "@/ui/parts/page.module.css";
 import { AddHere, type Addable } from "./AddHere";

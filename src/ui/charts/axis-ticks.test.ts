@@ -11,7 +11,7 @@ const read = (label: string) => {
   const [digits, power] = label
     .replace(/\u202f/g, "")
     .replace(/−/g, "-")
-    .split("·10") as [string, string | undefined];
+    .split(" × 10") as [string, string | undefined];
   const exponent = power?.replace(/⁻/g, "-").replace(/[⁰¹²³⁴⁵⁶⁷⁸⁹]/g, (c) => String("⁰¹²³⁴⁵⁶⁷⁸⁹".indexOf(c)));
   return Number(`${digits}e${exponent ?? 0}`);
 };
@@ -47,7 +47,7 @@ test("law: labels beside a picture fit, by a power of ten that is said once wher
   fc.assert(
     fc.property(extents, fc.integer({ min: 36, max: 60 }), ([low, high], room) => {
       const { ticks, power } = ticksBeside(scaleLinear().domain([low, high]).range([200, 10]), 5, SIZE, room); // prettier-ignore
-      const times = power === "" ? 1 : read(`1${power.replace("× ", "·")}`);
+      const times = power === "" ? 1 : read(`1 ${power}`);
       for (const { value, label } of ticks)
         expect(Math.abs(read(label) * times - value)).toBeLessThanOrEqual(1e-9 * Math.max(Math.abs(low), Math.abs(high)));
       // of numbers that their first three digits tell apart
@@ -62,7 +62,7 @@ test("usual numbers are written as they are, thousands with a thin space; a char
   expect(labels(-2, 2)).toEqual(["−2", "−1", "0", "1", "2"]);
   expect(labels(0, 0.4)).toEqual(["0.0", "0.1", "0.2", "0.3", "0.4"]);
   expect(labels(0, 20_000)).toEqual(["0", "5\u202f000", "10\u202f000", "15\u202f000", "20\u202f000"]);
-  expect(labels(0, 4e12)).toEqual(["0", "1·10¹²", "2·10¹²", "3·10¹²", "4·10¹²"]);
+  expect(labels(0, 4e12)).toEqual(["0", "1 × 10¹²", "2 × 10¹²", "3 × 10¹²", "4 × 10¹²"]);
   expect(labels(0, 2, (v) => v.toPrecision(2))).toEqual(["0.0", "0.5", "1.0", "1.5", "2.0"]);
   expect(labels(0, 4e-4, (v) => v.toFixed(2))).toEqual(["0.0000", "0.0001", "0.0002", "0.0003", "0.0004"]);
   expect(labels(0, 0.4, (v) => v.toFixed(2).slice(1))).toEqual([".00", ".10", ".20", ".30", ".40"]);

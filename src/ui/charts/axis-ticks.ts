@@ -80,7 +80,7 @@ function inRoom(scale: Scale, count: number, size: number, room: number, print: 
   const short = inPowers(values, step);
   const widest = (all: readonly AxisTick[]) => Math.max(0, ...all.map(({ label }) => labelWidth(label, size)));
   if (!short || widest(ticks) <= room) return ticks;
-  const powers = labelled(scale, values, (value) => (value === 0 ? "0" : `${short.digits(value)}·${short.power}`));
+  const powers = labelled(scale, values, (value) => (value === 0 ? "0" : `${short.digits(value)} × ${short.power}`));
   return widest(powers) < widest(ticks) ? powers : ticks;
 }
 

@@ -1,7 +1,6 @@
 "use client";
 
 import {
-  type Announcements,
   type CollisionDetection,
   type DragEndEvent,
   DndContext,
@@ -14,6 +13,7 @@ import {
   useSensors,
 } from "@dnd-kit/core";
 import { type ReactNode, useState } from "react";
+import { carriedWords } from "@/ui/parts/carried";
 import css from "./flight.module.css";
 
 /** What is being carried: a variable from the list, a term of a step, or a step. Steps are counted from 0. */
@@ -46,12 +46,7 @@ export function LaddersDrag(props: { onDrop: (dragged: Dragged, place: DropPlace
     if (dragged && place) props.onDrop(dragged, place);
   };
   const words = (active: Parameters<typeof draggedOf>[0]) => draggedOf(active)?.words ?? "";
-  const announcements: Announcements = {
-    onDragStart: ({ active }) => `${words(active)} picked up.`,
-    onDragOver: ({ active, over }) => `${words(active)} ${placeWords(placeOf(over))}.`,
-    onDragEnd: ({ active, over }) => `${words(active)} put down ${placeWords(placeOf(over))}.`,
-    onDragCancel: ({ active }) => `${words(active)} stays where it was.`,
-  };
+  const announcements = carriedWords(words, (over) => placeWords(placeOf(over)));
   return (
     <DndContext
       id="ladders"
@@ -68,7 +63,7 @@ export function LaddersDrag(props: { onDrop: (dragged: Dragged, place: DropPlace
   );
 }
 
-function placeWords(place: DropPlace | null): string {
+function placeWords(place: DropPlace | null): string | null {
   switch (place?.kind) {
     case "step":
       return `in step ${place.step + 1}`;
@@ -77,7 +72,7 @@ function placeWords(place: DropPlace | null): string {
     case "new-step":
       return "in a new step";
     default:
-      return "over no place that takes it";
+      return null;
   }
 }
 

@@ -65,7 +65,7 @@ export function ProbeFrame(props: {
               </li>
             ))}
           </ul>
-          {props.quote}
+          {props.quote && <div className={css.quote}>{props.quote}</div>}
           {props.children}
         </div>
       )}

@@ -9,7 +9,7 @@ import { useStudy } from "@/features/study/study-context";
 import { answerKey } from "@/study/model/reading";
 import { formatCount } from "@/study/report/format-number";
 import { draftFault, type DraftReading, type PlacedAnswer, readingEdits, runWords } from "@/study/report/open-words";
-import { listCarried } from "@/ui/parts/list-carried";
+import { listCarried } from "@/ui/parts/carried";
 import page from "../responses.module.css";
 import css from "./open.module.css";
 

@@ -1,4 +1,4 @@
-import { listCarried } from "./list-carried";
+import { listCarried } from "./carried";
 
 const names = new Map([["h_1", "the heading Method"], ["t_9", "Table 2"]]); // prettier-ignore
 const { announcements, screenReaderInstructions } = listCarried("block", ["x", "h_1", "t_9"], (id) => names.get(String(id)) ?? "");
