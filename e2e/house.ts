@@ -1,3 +1,4 @@
+import path from "node:path";
 import { expect, type Locator, type Page, test as base } from "@playwright/test";
 import { BetaStep } from "./beta-step";
 
@@ -64,6 +65,20 @@ export async function carryByKeys(page: Page, ...keys: readonly (readonly [key: 
     await page.keyboard.press(key);
     await expect(page.getByRole("status").filter({ hasText: said })).not.toHaveCount(0);
   }
+}
+
+/** Drops a file of this machine, as it would be carried over from a window beside the browser's. */
+export async function dropFile(onto: Locator, file: string): Promise<void> {
+  const page = onto.page();
+  const box = (await onto.boundingBox())!;
+  const at = {
+    x: box.x + box.width / 2,
+    y: box.y + box.height / 2,
+    data: { items: [], files: [path.resolve(file)], dragOperationsMask: 1 },
+  };
+  const browser = await page.context().newCDPSession(page);
+  for (const type of ["dragEnter", "dragOver", "drop"] as const) await browser.send("Input.dispatchDragEvent", { type, ...at });
+  await browser.detach();
 }
 
 /** Where something stands once it has come to rest: rows glide to their places. */

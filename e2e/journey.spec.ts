@@ -2,7 +2,7 @@ import { readFileSync, writeFileSync } from "node:fs";
 import path from "node:path";
 import { strFromU8, unzipSync } from "fflate";
 import { BetaStep } from "./beta-step";
-import { expect, type Page, printed, test, withDemo } from "./house";
+import { dropFile, expect, type Page, printed, test, withDemo } from "./house";
 
 const app = withDemo();
 
@@ -12,20 +12,6 @@ function answersFile(): string {
   const text = readFileSync("demo/canal-street.csv", "utf8").replaceAll(",", ";").replaceAll(".", ",");
   writeFileSync(file, `\uFEFF${text.replaceAll("\n", "\r\n")}`);
   return file;
-}
-
-async function dropFile(page: Page, file: string) {
-  const content = readFileSync(file).toString("base64");
-  const transfer = await page.evaluateHandle(
-    ([name, base64]) => {
-      const bytes = Uint8Array.from(atob(base64!), (c) => c.charCodeAt(0));
-      const data = new DataTransfer();
-      data.items.add(new File([bytes], name!, { type: "text/csv" }));
-      return data;
-    },
-    [path.basename(file), content],
-  );
-  await page.getByTestId("drop").dispatchEvent("drop", { dataTransfer: transfer });
 }
 
 const tread = (page: Page, name: string) =>
@@ -48,7 +34,7 @@ test("from a dropped file to R² change, the paper and a study file, kept over a
 
   await test.step("the file becomes a study with guessed kinds", async () => {
     await page.goto(app.address);
-    await dropFile(page, file);
+    await dropFile(page.getByTestId("drop"), file);
     await expect(page.getByText("a semicolon cuts each of the first 300 rows into 36 cells")).toBeVisible();
     await page.getByRole("button", { name: "Begin the study" }).click();
     await expect(page.getByRole("heading", { level: 1 })).toContainText("440 respondents, 36 variables, from evening answers.csv.");

@@ -1,5 +1,5 @@
 import { faults } from "./axe";
-import { expect, heldBack, type Page, restingPlace, test, withDemo } from "./house";
+import { dropFile, expect, heldBack, type Page, restingPlace, test, withDemo } from "./house";
 
 const app = withDemo();
 
@@ -84,16 +84,16 @@ test("the answers can be walked through with the arrow keys to the last responde
 });
 
 /** Its scripts come late, as on a slow machine. */
-async function sleepy(page: Page, path: string) {
+async function sleepy(page: Page, address: string) {
   await page.route(/_next\/static\/.*\.js/, async (route) => {
     await new Promise((resolve) => setTimeout(resolve, 1500));
     await route.continue();
   });
-  await page.goto(place(path), { waitUntil: "commit" });
+  await page.goto(address, { waitUntil: "commit" });
 }
 
 test("a click that comes before the page is awake is done when it is", async ({ page }) => {
-  await sleepy(page, "scales");
+  await sleepy(page, place("scales"));
   await page.getByRole("button", { name: /^Peer belonging/ }).click();
   await expect(page).toHaveURL(/scales$/); // nothing hears it yet
   await expect(page.getByRole("button", { name: "Name of the scale: Peer belonging" })).toBeVisible();
@@ -101,7 +101,7 @@ test("a click that comes before the page is awake is done when it is", async ({ 
 });
 
 test("a part of a picture that is chosen before the page is awake, by pointer or key, is chosen when it is", async ({ page }) => {
-  await sleepy(page, "theory");
+  await sleepy(page, place("theory"));
   const picture = page.getByRole("figure", { name: /Willingness to speak, Willingness/ });
   await picture.getByRole("button", { name: "Begin with Speaking confidence" }).click();
   await picture.getByRole("button", { name: "Begin with Tutor support" }).press("Enter");
@@ -109,7 +109,7 @@ test("a part of a picture that is chosen before the page is awake, by pointer or
 });
 
 test("what is typed, marked or handed in before the page is awake is not lost", async ({ page }) => {
-  await sleepy(page, "responses");
+  await sleepy(page, place("responses"));
   const codebook = page.getByRole("region", { name: "Codebook", exact: true });
   await page.getByLabel("Mark SC1", { exact: true }).click();
   await page.getByLabel("Mark SC2", { exact: true }).click();
@@ -121,8 +121,27 @@ test("what is typed, marked or handed in before the page is awake is not lost", 
   await expect(page.getByLabel("What the file is")).toBeVisible();
 });
 
+test("a file that is dropped before the page is awake is taken; beside the place for it, it never takes the page's own", async ({
+  page,
+}) => {
+  await sleepy(page, app.address);
+  const [heading, drop] = [page.getByRole("heading", { level: 1 }), page.getByTestId("drop")];
+  await dropFile(heading, "demo/canal-street.csv");
+  await dropFile(drop, "demo/canal-street.csv");
+  await expect(page.getByRole("button", { name: "Begin the study" })).toBeVisible();
+  await dropFile(heading, "demo/canal-street.csv");
+  await page.getByRole("button", { name: "Begin the study" }).click();
+  await expect(heading).toContainText("440 respondents");
+});
+
+test("the keys of the house are heard when the page is awake, though they were pressed before", async ({ page }) => {
+  await sleepy(page, place("ladders"));
+  await page.getByRole("button", { name: "Find", exact: true }).press("Control+k");
+  await expect(page.getByRole("dialog", { name: "Finder" }).getByRole("combobox")).toBeFocused();
+});
+
 test("a choice that is typed and entered before its list has come is taken", async ({ page }) => {
-  await sleepy(page, "ladders");
+  await sleepy(page, place("ladders"));
   await page.getByRole("button", { name: "Metric: z-scores (β)" }).click();
   const field = page.locator('input[aria-label="Metric"]');
   await field.press("r");
@@ -132,7 +151,7 @@ test("a choice that is typed and entered before its list has come is taken", asy
 });
 
 test("two choices entered before the list has come, and the letters after them, are all taken", async ({ page }) => {
-  await sleepy(page, "ladders");
+  await sleepy(page, place("ladders"));
   await page.getByRole("button", { name: "Add a term to step 1" }).click();
   await page.locator('input[aria-label="Term for step 1"]').focus();
   for (const term of ["practice", "oral"]) {

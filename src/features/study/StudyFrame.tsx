@@ -5,6 +5,7 @@ import { type ReactNode, useEffect, useState, useSyncExternalStore } from "react
 import type { Place } from "@/study/kinds/kind";
 import { TOLD } from "@/study/kinds/kinds";
 import { counted, formatCount } from "@/study/report/format-number";
+import { WRITTEN_IN } from "@/ui/parts/Awake";
 import { laterField, laterPart } from "@/ui/parts/later";
 import { Masthead } from "@/ui/parts/Masthead";
 import page from "@/ui/parts/page.module.css";
@@ -127,16 +128,13 @@ function Foot() {
   );
 }
 
-/** Fields that take letters: in a choice or a tick nothing is written. */
-const WRITTEN_IN = "input:not([type=radio], [type=checkbox], [type=range], [type=file]), textarea, select";
-
 /** The keys that are heard everywhere (shortcut-list.ts). Inside a field the browser's own undo stays, and a question mark is one. */
 function useHouseKeys(show: (what: Opened) => void): void {
   const { store } = useStudy();
   useEffect(() => {
     const key = (event: KeyboardEvent) => {
       const { target } = event;
-      const writing = target instanceof HTMLElement && (target.isContentEditable || target.matches(WRITTEN_IN));
+      const writing = target instanceof Element && target.closest(WRITTEN_IN) !== null;
       const held = event.ctrlKey || event.metaKey;
       const act = (): (() => void) | null => {
         if (held && !event.shiftKey && event.key.toLowerCase() === "k") return () => show("finder");

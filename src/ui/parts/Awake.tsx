@@ -4,6 +4,8 @@ import { useEffect } from "react";
 
 /** Told to the document once the page hears what is done on it. */
 export const AWAKE = "beta-step-awake";
+/** Fields that take letters: in a choice or a tick nothing is written. */
+export const WRITTEN_IN = "input:not([type=radio], [type=checkbox], [type=range], [type=file]), textarea, select, [contenteditable=true]";
 let awake = false;
 
 /** Does something once the page is awake; at once where it is. Never on the server. */
@@ -14,12 +16,21 @@ export function onceAwake(act: () => void): void {
 }
 
 /**
- * Keeps what is done before the page has woken up, and does it then: what is drawn can be clicked, filled in and given a file, and what nothing hears would be
- * lost. Runs as a script of the page itself, before anything else is loaded. What was typed is put in anew, as a change from nothing: waking up, the page may have
+ * Keeps what is done before the page has woken up, and does it then: what is drawn can be clicked, filled in and given a file, chosen or dropped, the keys of the
+ * house can be pressed, and what nothing hears would be lost. Runs as a script of the page itself, before anything else is loaded. What was typed is put in anew, as a change from nothing: waking up, the page may have
  * cleared the field, or taken what it found there for what it had drawn. All in the order in which it was done, each when what the one before has set going is
  * drawn, and nothing of the person's in between.
  */
 const KEEP = `(() => {
+  const carriesFiles = (event) => event.dataTransfer !== null && event.dataTransfer.types.includes("Files");
+  // beside the place for it a file would take the page's own place in the window
+  const beside = (event) => {
+    if (event.defaultPrevented || !carriesFiles(event)) return;
+    event.preventDefault();
+    event.dataTransfer.dropEffect = "none";
+  };
+  addEventListener("dragover", beside);
+  addEventListener("drop", beside);
   const kept = [];
   let passing = false;
   const keep = (event, element, value, again) => {
@@ -36,11 +47,28 @@ const KEEP = `(() => {
   // parts of a picture are no elements of HTML: they have no click of their own, and Enter makes none of it
   const press = (hit) => (hit.click ? hit.click() : hit.dispatchEvent(new MouseEvent("click", { bubbles: true, cancelable: true })));
   const keydown = (event) => {
-    if (passing || (event.key !== "Enter" && event.key !== " ")) return;
-    if (!(event.target instanceof SVGElement && event.target.matches("[role=button]"))) return;
+    if (passing) return;
+    const { target, key, ctrlKey, metaKey, shiftKey } = event;
+    const chosen = (key === "Enter" || key === " ") && target instanceof SVGElement && target.matches("[role=button]");
+    const held = ctrlKey || metaKey;
+    const letter = held ? key.toLowerCase() : key;
+    const ofTheHouse = (held && !shiftKey && letter === "k") || (((held && letter === "z") || letter === "?") && !target.closest("${WRITTEN_IN}"));
+    if (!chosen && !ofTheHouse) return;
     event.preventDefault();
-    const hit = event.target;
-    keep(event, hit, null, () => press(hit));
+    const pressed = { key, ctrlKey, metaKey, shiftKey, bubbles: true, cancelable: true };
+    keep(event, target, null, chosen ? () => press(target) : () => target.dispatchEvent(new KeyboardEvent("keydown", pressed)));
+  };
+  // what was carried is held for the moment of its event only: the files are taken out of it
+  const drop = (event) => {
+    const place = event.target instanceof Element && event.target.closest("[data-takes=files]");
+    if (passing || !place || !carriesFiles(event)) return;
+    event.preventDefault();
+    const dataTransfer = new DataTransfer();
+    for (const file of event.dataTransfer.files) dataTransfer.items.add(file);
+    keep(event, place, null, () => place.dispatchEvent(new DragEvent("drop", { bubbles: true, cancelable: true, dataTransfer })));
+  };
+  const dragover = (event) => {
+    if (event.target instanceof Element && event.target.closest("[data-takes=files]")) event.preventDefault();
   };
   const change = (event) => {
     const { target, type } = event;
@@ -57,7 +85,7 @@ const KEEP = `(() => {
       target.dispatchEvent(new Event(type, { bubbles: true }));
     });
   };
-  const heard = { click, keydown, input: change, change };
+  const heard = { click, keydown, input: change, change, drop, dragover };
   for (const type in heard) document.addEventListener(type, heard[type], true);
   const next = () => {
     const [element, again] = kept.shift() ?? [];

@@ -56,6 +56,7 @@ export function FileDrop({
       <div
         className={`${css.drop} ${small ? css.small : ""} ${over ? css.over : ""}`}
         data-testid="drop"
+        data-takes="files"
         onDragOver={(event) => {
           event.preventDefault();
           setOver(true);
