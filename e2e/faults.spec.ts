@@ -110,6 +110,29 @@ test("where finder and editor cannot be fetched it is said, and what is written 
   await expect(page.getByRole("dialog", { name: "Finder" })).toBeHidden();
 });
 
+test("what writes a file, and a part of the page, are told to be missing where they cannot be fetched, and come when they can", async ({
+  page,
+}) => {
+  await notToBeHad(page, "ddi:codebook:2_5");
+  await notToBeHad(page, "take the last change back");
+  await page.goto(`${app.address}/studies/${app.demo}/responses`);
+  await page.getByRole("button", { name: "DDI Codebook 2.5 (XML)" }).click();
+  const told = page.getByRole("alert").filter({ hasText: "What you asked for could not be fetched: Beta Step does not answer." });
+  await told.getByRole("button", { name: "Close" }).click();
+  await expect(told).toBeHidden();
+  await page.getByRole("heading", { level: 1 }).click();
+  await page.keyboard.press("?");
+  const missing = page.getByRole("alert").filter({ hasText: "This part could not be fetched" });
+  await expect(missing).toBeVisible();
+  await page.unrouteAll({ behavior: "wait" });
+  await missing.getByRole("button", { name: "Try again" }).click();
+  await expect(page.getByRole("dialog", { name: "Shortcuts" })).toBeVisible();
+  await page.keyboard.press("Escape");
+  const saved = page.waitForEvent("download");
+  await page.getByRole("button", { name: "DDI Codebook 2.5 (XML)" }).click();
+  expect((await saved).suggestedFilename()).toBe("codebook.xml");
+});
+
 test("a reading that is stopped leaves nothing, and the file can be taken after all", async ({ page, request }) => {
   const studies = async () => (await (await request.get(`${app.address}/api/studies`)).json()).length as number;
   const before = await studies();

@@ -15,9 +15,9 @@ import { THEORY } from "@/study/model/theory";
 import { useSeenStore, useStudy, useStudyState } from "./study-context";
 import { useOutdated } from "./use-seen";
 
-const TrailDrawer = laterPart(() => import("./TrailDrawer").then((of) => of.default));
+const TrailDrawer = laterPart(() => import("./TrailDrawer").then((of) => of.default), true);
 const Finder = laterField<FinderProps>(() => import("./Finder"), PlainFinder);
-const Shortcuts = laterPart(() => import("./Shortcuts").then((of) => of.default));
+const Shortcuts = laterPart(() => import("./Shortcuts").then((of) => of.default), true);
 
 /** Masthead with the flight, the place below, and at the foot the state of saving, the trail, and the way to a respondent. */
 export function StudyFrame({ children }: { children: ReactNode }) {

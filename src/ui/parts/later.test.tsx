@@ -1,6 +1,6 @@
 import { act, render, screen, waitFor } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
-import { laterField, type Meanwhile, type Typed } from "./later";
+import { laterField, laterPart, type Meanwhile, type Typed } from "./later";
 
 interface Props {
   label: string;
@@ -77,4 +77,34 @@ test("while the code cannot be had the plain field does, says so and loses nothi
   await waitFor(() => expect(asked()).toBe(2));
   await come();
   expect(screen.getByRole("textbox", { name: "Name" })).toBeInTheDocument();
+});
+
+/** A part whose code comes, or does not, when it is told to. */
+function heldPart() {
+  let settle: { come: () => void; fail: () => void } = { come: () => {}, fail: () => {} };
+  const Part = laterPart<Props>(
+    () =>
+      new Promise(
+        (resolve, reject) => (settle = { come: () => resolve(({ label }) => <p>{label}</p>), fail: () => reject(new Error("away")) }),
+      ),
+  );
+  return { Part, come: () => act(async () => settle.come()), fail: () => act(async () => settle.fail()) };
+}
+
+test("a part that cannot be had says so in its place, leaves what is around it, and comes when it is asked for again", async () => {
+  const { Part, come, fail } = heldPart();
+  render(
+    <>
+      <h1>Around</h1>
+      <Part label="The trail" />
+    </>,
+  );
+  expect(screen.queryByRole("alert")).toBeNull();
+  await fail();
+  expect(screen.getByRole("alert")).toHaveTextContent("This part could not be fetched: Beta Step does not answer.");
+  await user.click(screen.getByRole("button", { name: "Try again" }));
+  await come();
+  expect(screen.getByText("The trail")).toBeInTheDocument();
+  expect(screen.queryByRole("alert")).toBeNull();
+  expect(screen.getByRole("heading", { name: "Around" })).toBeInTheDocument();
 });

@@ -1,8 +1,8 @@
 "use client";
 
-import dynamic from "next/dynamic";
-import { type ComponentType, useEffect, useState } from "react";
+import { type ComponentType, useCallback, useEffect, useState } from "react";
 import { onceAwake } from "./Awake";
+import page from "./page.module.css";
 
 /** After the page has woken nothing more is fetched for so long: the first numbers are on their way. */
 const REST_MS = 1500;
@@ -12,10 +12,52 @@ function inTime(load: () => Promise<unknown>): void {
   onceAwake(() => setTimeout(() => void load().catch(() => undefined), REST_MS)); // asked for again when it is needed
 }
 
-/** A part of a page that its first numbers do not wait for: its code is fetched after them, or at once where it is wanted before. */
-export function laterPart<P extends object>(load: () => Promise<ComponentType<P>>): ComponentType<P> {
-  inTime(load);
-  return dynamic(load, { ssr: false });
+/**
+ * Code that is fetched once the page is awake, or when it is first wanted.
+ * @returns what is there; what fetches it, true where it then is
+ */
+function fetchedLater<T>(load: () => Promise<T>): { there: () => T | null; fetched: () => Promise<boolean> } {
+  let there: T | null = null;
+  let coming: Promise<boolean> | null = null;
+  const fetched = () =>
+    (coming ??= load().then(
+      (code) => {
+        there = code;
+        return true;
+      },
+      () => {
+        coming = null; // the next one asks again
+        return false;
+      },
+    ));
+  inTime(fetched);
+  return { there: () => there, fetched };
+}
+
+/**
+ * A part of a page that its first numbers do not wait for: its code is fetched after them, or at once where it is wanted before. Where it cannot be had it is said in its
+ * place, and the rest of the page stays.
+ * @param over true: it lies over the page, and so does what is said of it
+ */
+export function laterPart<P extends object>(load: () => Promise<ComponentType<P>>, over = false): ComponentType<P> {
+  const { there, fetched } = fetchedLater(load);
+  return function Later(props: P) {
+    const [Part, setPart] = useState(there);
+    const [away, setAway] = useState(false);
+    const ask = useCallback(() => void fetched().then((here) => (here ? setPart(there) : setAway(true))), []);
+    useEffect(() => {
+      if (!Part) ask();
+    }, [Part, ask]);
+    if (Part) return <Part {...props} />;
+    return away ? (
+      <p role="alert" className={over ? `${page.fault} ${page.unfetched}` : page.refusal}>
+        This part could not be fetched: Beta Step does not answer.{" "}
+        <button type="button" className="link" onClick={ask}>
+          Try again
+        </button>
+      </p>
+    ) : null;
+  };
 }
 
 /** What stands in the field before the part is there. */
@@ -41,20 +83,13 @@ export function laterField<P extends object, T = string>(
   load: () => Promise<{ default: ComponentType<P & Typed<T>> }>,
   Plain: ComponentType<P & Meanwhile<T>>,
 ): ComponentType<P> {
-  let there: ComponentType<P & Typed<T>> | null = null;
-  let coming: Promise<unknown> | null = null;
-  const fetched = () =>
-    (coming ??= load().then(
-      (module) => (there = module.default),
-      () => (coming = null), // the plain field does meanwhile, and the next one asks again
-    ));
-  inTime(fetched);
+  const { there, fetched } = fetchedLater(load);
   return function Later(props: P) {
-    const [Field, setField] = useState(() => there);
+    const [Field, setField] = useState(() => there()?.default ?? null);
     const [typed, setTyped] = useState<T>();
     const [away, setAway] = useState(false);
     useEffect(() => {
-      if (!Field) void fetched().then(() => (there ? setField(() => there) : setAway(true)));
+      if (!Field) void fetched().then((here) => (here ? setField(() => there()!.default) : setAway(true)));
     }, [Field]);
     return Field ? (
       <Field {...props} typed={typed} />
