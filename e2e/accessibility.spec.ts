@@ -303,7 +303,7 @@ for (const [name, path, ready] of screens) {
     expect(await faults(page)).toEqual([]);
     for (const width of [1280, 1024]) {
       await page.setViewportSize({ width, height: 800 });
-      expect(await page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth)).toBe(true);
+      await expect.poll(() => page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth)).toBe(true);
     }
   });
 }

@@ -1,4 +1,4 @@
-import { expect, printed, test, withDemo } from "./house";
+import { expect, printed, restingPlace, test, withDemo } from "./house";
 
 const app = withDemo();
 const computed = () => app.compute(app.demo, "demo/canal-street.csv");
@@ -88,7 +88,7 @@ test("the rule of a search is moved by keys and pointer, recorded and taken back
   await page.keyboard.press("ArrowRight");
   await expect(probe.getByRole("button", { name: /^Size:/ })).toHaveText(`at most ${own + 1} columns`);
   await rule.focus();
-  const box = (await rule.boundingBox())!;
+  const box = await restingPlace(rule);
   await page.mouse.move(box.x + box.width / 2, box.y + 60);
   await page.mouse.down();
   await page.mouse.move(box.x - 200, box.y + 60, { steps: 4 });

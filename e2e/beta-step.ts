@@ -111,7 +111,7 @@ export class BetaStep {
       stdio: "ignore",
       env: { ...process.env, BETA_STEP_DATA: this.data, NODE_ENV: "production", ...(this.locked ? {} : { BETA_STEP_KEY: "off" }) },
     });
-    for (let waited = 0; waited < 30_000; waited += 50) {
+    for (let waited = 0; waited < 120_000; waited += 50) {
       try {
         if ((await this.ask("/api/studies")).ok) return;
       } catch {

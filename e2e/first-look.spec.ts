@@ -1,4 +1,4 @@
-import { expect, type Page, printed, test, withDemo } from "./house";
+import { expect, type Page, printed, restingPlace, test, withDemo } from "./house";
 
 const app = withDemo();
 const place = (name: string) => `${app.address}/studies/${app.demo}/${name}`;
@@ -73,7 +73,7 @@ test("panels over two variables; marked respondents are the same everywhere, can
 
   // the pointer draws a frame
   await picture.scrollIntoViewIfNeeded();
-  const box = (await picture.boundingBox())!;
+  const box = await restingPlace(picture);
   await page.mouse.move(box.x + 90, box.y + 70);
   await page.mouse.down();
   await page.mouse.move(box.x + 230, box.y + 190, { steps: 5 });

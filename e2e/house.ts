@@ -13,13 +13,17 @@ export const test = base.extend<{ fresh: void }, { house: BetaStep }>({
   house: [
     async ({}, use, info) => {
       const built = theHouse(info.parallelIndex);
-      built.loadDemo();
-      await built.start();
-      await use(built);
-      await built.stop();
-      built.remove();
+      try {
+        built.loadDemo();
+        await built.start();
+        await use(built);
+      } finally {
+        // one that did not come up in time holds the place of the next
+        await built.stop();
+        built.remove();
+      }
     },
-    { scope: "worker", auto: true, timeout: 60_000 },
+    { scope: "worker", auto: true, timeout: 240_000 },
   ],
   /** What is still on its way when a test ends is not waited for. */
   page: async ({ page }, provide) => {
@@ -70,7 +74,7 @@ export async function carryByKeys(page: Page, ...keys: readonly (readonly [key: 
 /** Drops a file of this machine, as it would be carried over from a window beside the browser's. */
 export async function dropFile(onto: Locator, file: string): Promise<void> {
   const page = onto.page();
-  const box = (await onto.boundingBox())!;
+  const box = await restingPlace(onto);
   const at = {
     x: box.x + box.width / 2,
     y: box.y + box.height / 2,

@@ -1,4 +1,4 @@
-import { expect, type Locator, type Page, printed, test, withDemo } from "./house";
+import { expect, type Locator, type Page, printed, restingPlace, test, withDemo } from "./house";
 
 const app = withDemo();
 
@@ -26,7 +26,7 @@ async function add(page: Page, step: number, ...words: string[]) {
 }
 
 async function carry(page: Page, what: Locator, to: Locator) {
-  const [from, there] = [(await what.boundingBox())!, (await to.boundingBox())!];
+  const [from, there] = [await restingPlace(what), await restingPlace(to)];
   await page.mouse.move(from.x + 8, from.y + from.height / 2);
   await page.mouse.down();
   await page.mouse.move(from.x + 20, from.y + 20, { steps: 3 });
@@ -348,7 +348,8 @@ test("replicates that take long tell how far they are, and can be stopped and go
   // a product without one of its parts is another model once it is centred anew: each resample is fitted by itself
   await button(page, "Remove Speaking confidence from step 2").click();
   await settled(page);
-  const before = await page.getByTestId("coefficients").getByRole("table").first().textContent();
+  const table = page.getByTestId("coefficients").getByRole("table").first();
+  const before = await table.textContent();
   await button(page, "Intervals by: normal theory").click();
   await page.keyboard.type("percentile");
   await page.keyboard.press("Enter");
@@ -367,5 +368,5 @@ test("replicates that take long tell how far they are, and can be stopped and go
   await page.keyboard.press("Enter");
   await expect(line).toHaveCount(0);
   await settled(page);
-  expect(await page.getByTestId("coefficients").getByRole("table").first().textContent()).toBe(before);
+  await expect(table).toHaveText(before!);
 });

@@ -1,4 +1,4 @@
-import { expect, type Locator, type Page, printed, test, withDemo } from "./house";
+import { expect, type Locator, type Page, printed, restingPlace, test, withDemo } from "./house";
 
 const app = withDemo();
 const ladders = () => `${app.address}/studies/${app.demo}/ladders`;
@@ -24,14 +24,16 @@ test("a product is asked how its slope changes; a mark is dragged and moved by k
   await expect(probe.getByRole("list", { name: "What it says" })).toContainText("Tutor support strengthens the relation");
   await saved(page);
   const before = Object.values<any>((await app.compute(app.demo, "demo/canal-street.csv")).probes)[0];
-  expect(await row(probe, "low")).toEqual(numbersOf(before.slopes.low.effect));
-  expect(await row(probe, "high − low")).toEqual(
-    numbersOf({
-      ...before.differences["low - high"],
-      estimate: -before.differences["low - high"].estimate,
-      t: -before.differences["low - high"].t,
-    }),
-  );
+  await expect.poll(() => row(probe, "low")).toEqual(numbersOf(before.slopes.low.effect));
+  await expect
+    .poll(() => row(probe, "high − low"))
+    .toEqual(
+      numbersOf({
+        ...before.differences["low - high"],
+        estimate: -before.differences["low - high"].estimate,
+        t: -before.differences["low - high"].t,
+      }),
+    );
   const [bound] = before.regions.all.bounds.filter((b: { inside_range: boolean }) => b.inside_range);
   await expect(probe).toContainText(
     `where Tutor support is above ${full(bound.value)}: ${Math.round(before.regions.all.share_holds * 430)} of 430`,
@@ -40,7 +42,7 @@ test("a product is asked how its slope changes; a mark is dragged and moved by k
   // the pointer drags the low mark to the left; nothing is saved until it is let go
   const mark = probe.getByRole("slider", { name: "low, value of Tutor support" });
   await mark.evaluate((element) => element.scrollIntoView({ block: "center" })); // not under the bar at the foot
-  const box = (await mark.boundingBox())!;
+  const box = await restingPlace(mark);
   const [x, y] = [box.x + box.width / 2, box.y + box.height - 4];
   await page.mouse.move(x, y);
   await page.mouse.down();
@@ -59,7 +61,7 @@ test("a product is asked how its slope changes; a mark is dragged and moved by k
   const places = Object.keys(after.slopes);
   expect(Number(places[0])).toBeLessThan(2.2);
   for (const place of places)
-    expect(await row(probe, full(Number(place), 2).replace(/\.?0+$/, ""))).toEqual(numbersOf(after.slopes[place].effect));
+    await expect.poll(() => row(probe, full(Number(place), 2).replace(/\.?0+$/, ""))).toEqual(numbersOf(after.slopes[place].effect));
 
   await page.reload();
   await expect(probe.getByTestId("slopes")).toBeVisible();
@@ -148,7 +150,7 @@ test("predicted means: a category by another, held against one level, are the co
   const told = Object.values<any>((await app.compute(app.demo, "demo/canal-street.csv")).means)[0];
   const wanted = told.contrasts["returning yes, format blended - returning yes, format online"];
   const cells = both.getByRole("row", { name: /^blended, yes − online, yes/ }).getByRole("cell");
-  expect((await cells.allInnerTexts()).slice(0, 3)).toEqual(numbersOf(wanted));
+  await expect.poll(async () => (await cells.allInnerTexts()).slice(0, 3)).toEqual(numbersOf(wanted));
   await both.getByRole("button", { name: "As a table" }).click();
   await expect(both.getByTestId("means").getByRole("row", { name: /^online, no/ })).toContainText(
     full(told.means["returning no, format online"].estimate),

@@ -1,6 +1,6 @@
 import { writeFileSync } from "node:fs";
 import path from "node:path";
-import { carryByKeys, expect, type Page, printed, test, withDemo } from "./house";
+import { carryByKeys, expect, type Page, printed, restingPlace, test, withDemo } from "./house";
 import { surveyExport } from "./survey-export";
 
 const app = withDemo();
@@ -83,10 +83,10 @@ test("an order that is wrong is carried right, an answer set apart; the words st
   await open(page, "answers q3_1").getByRole("button", { name: "Change how q3_1 is read" }).click();
   const form = page.getByRole("form", { name: "How q3_1 to q3_4 are read" });
   const numbers = () => form.getByRole("spinbutton").evaluateAll((all) => all.map((one) => `${one.getAttribute("aria-label")} ${(one as HTMLInputElement).value}`)); // prettier-ignore
-  expect((await numbers())[0]).toBe("Number of Never 1");
+  await expect.poll(async () => (await numbers())[0]).toBe("Number of Never 1");
   // by pointer: Never is carried below Rarely
   const handle = form.getByRole("button", { name: "Move Never" });
-  const [from, to] = [(await handle.boundingBox())!, (await form.getByRole("button", { name: "Move Rarely" }).boundingBox())!];
+  const [from, to] = [await restingPlace(handle), await restingPlace(form.getByRole("button", { name: "Move Rarely" }))];
   await page.mouse.move(from.x + 4, from.y + 6);
   await page.mouse.down();
   await page.mouse.move(from.x + 4, from.y + 20, { steps: 4 });

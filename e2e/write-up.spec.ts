@@ -1,7 +1,7 @@
 import { readFileSync } from "node:fs";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import mammoth from "mammoth";
-import { carryByKeys, expect, heldBack, type Page, printed, test, withDemo } from "./house";
+import { carryByKeys, expect, heldBack, type Page, printed, restingPlace, test, withDemo } from "./house";
 
 const app = withDemo();
 const place = (where: string) => `${app.address}/studies/${app.demo}/${where}`;
@@ -208,8 +208,8 @@ test("text of one's own holds numbers of the study, blocks move by the keyboard,
   // by the pointer too: a heading goes above the one before it
   const [first, second] = [page.getByRole("region", { name: "the heading Participants" }), page.getByRole("region", { name: "the heading Method" })]; // prettier-ignore
   await first.hover();
-  const grip = (await first.getByRole("button", { name: /^Move/ }).boundingBox())!;
-  const over = (await second.boundingBox())!;
+  const grip = await restingPlace(first.getByRole("button", { name: /^Move/ }));
+  const over = await restingPlace(second);
   await page.mouse.move(grip.x + 6, grip.y + 6);
   await page.mouse.down();
   await page.mouse.move(grip.x + 6, grip.y - 20, { steps: 4 });

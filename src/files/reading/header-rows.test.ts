@@ -24,6 +24,13 @@ describe("rows above the answers, by what they look like", () => {
     const found = await read("I look forward to the next evening,How old are you?,Which class format did you take?");
     expect(found).toMatchObject({ headerRow: 1, wordingRow: 1, rows: 8, names: ["look_forward", "old", "class_format"] });
   });
+  test("one whole question among names is a wording, and gets a name", async () => {
+    const question =
+      "How did your tutor take the mistakes that you made while you spoke before the group, all in all, over the last four weeks of the course?";
+    const found = await read(`q1,"${question}",format`);
+    expect(found).toMatchObject({ headerRow: 1, wordingRow: 1, rows: 8, names: ["q1", expect.stringMatching(/^[a-z_]{3,30}$/), "format"] });
+    expect(found.wordings[1]).toBe(question);
+  });
   test("a first respondent is no header, though words stand above numbers in one column", async () =>
     expect(await read("q1,age,format\n3,about 30,online")).toMatchObject({ headerRow: 1, wordingRow: null, leftOutRows: [], rows: 9 }));
   test("one line of names is one", async () =>

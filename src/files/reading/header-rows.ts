@@ -25,6 +25,8 @@ const MOST_HEADER = 5;
 /** Rows of answers a header row is held against. */
 const BODY = 200;
 const LONG = 25;
+/** No name is so long: one of these says what its row is. */
+const SENTENCE = 100;
 
 const textOf = (cell: Cell | undefined) => (cell === null || cell === undefined ? "" : String(cell).trim());
 const filled = (cells: readonly Cell[]) => cells.filter((cell) => textOf(cell) !== "").length;
@@ -102,6 +104,7 @@ function rolesOf(header: readonly NumberedRow[]): Omit<HeaderRows, "above"> {
       names: share(isIdentifier) * own,
       wordings: share(isWording),
       length,
+      longest: Math.max(0, ...texts.filter(isWording).map((text) => text.length)),
       own,
     };
   });
@@ -124,7 +127,7 @@ function rolesOf(header: readonly NumberedRow[]): Omit<HeaderRows, "above"> {
         ? "it is the first row, and not all numbers"
         : "it is the first row that is filled throughout";
   // one row of wordings alone: the names are made from them
-  const alone = wordings === null && names.wordings >= 0.3 ? names.row : null;
+  const alone = wordings === null && (names.wordings >= 0.3 || names.longest > SENTENCE) ? names.row : null;
   return { names: names.row, wordings: wordings?.row ?? alone, leftOut: [...notes, ...leftOut].sort((a, b) => a.row - b.row), why };
 }
 
