@@ -11,12 +11,12 @@ let house: BetaStep | null = null;
 /** Tests in a house that each worker has for itself, with the demo study as it was loaded. */
 export const test = base.extend<{ fresh: void }, { house: BetaStep }>({
   house: [
-    async ({}, use, info) => {
+    async ({}, provide, info) => {
       const built = theHouse(info.parallelIndex);
       try {
         built.loadDemo();
         await built.start();
-        await use(built);
+        await provide(built);
       } finally {
         // one that did not come up in time holds the place of the next
         await built.stop();

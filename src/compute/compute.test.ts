@@ -148,6 +148,39 @@ test("workers that cannot start are not started again and again", async () => {
   expect(made).toBe(3);
 });
 
+/** A worker that takes so long to load its code; null: it never does, and breaks down. */
+class LateWorker extends PortWorker {
+  constructor(loads: number | null) {
+    super(loads === null);
+    let hear: WorkerLike["onmessage"] = null;
+    const up = new Promise((resolve) => setTimeout(resolve, loads ?? 20).unref());
+    if (loads === null) void up.then(() => this.onerror?.(new Error("no script")));
+    Object.defineProperty(this, "onmessage", {
+      set: (to: WorkerLike["onmessage"]) => (hear = to),
+      get: () => (event: { data: FromWorker }) => loads !== null && void up.then(() => hear?.(event)),
+    });
+  }
+}
+
+test("a job goes to the worker that is free again first, not to one that still has to load", async () => {
+  const loads = [0, 60_000];
+  pool = new WorkerPool(() => new LateWorker(loads[PortWorker.made]!), 2);
+  await pool.run(strips("x"), "d", columns("x"));
+  const both = await Promise.all([pool.run(strips("x"), "d", columns("x")), pool.run(strips("y"), "d", columns("y"))]);
+  expect(both.map((strip) => strip[0]!.variable)).toEqual(["x", "y"]);
+  expect(PortWorker.made).toBe(2); // it is on its way, for what comes
+});
+
+test("where one works, another that cannot start is tried once, and what waits for it is done all the same", async () => {
+  pool = new WorkerPool(() => new LateWorker(PortWorker.made === 0 ? 0 : null), 2);
+  await pool.run(strips("x"), "d", columns("x"));
+  for (let round = 0; round < 3; round++) {
+    await Promise.all(["x", "y"].map((name) => pool.run(strips(name), "d", columns(name))));
+    await new Promise((resolve) => setTimeout(resolve, 40));
+  }
+  expect(PortWorker.made).toBe(2);
+});
+
 test("a long job tells how far it is; the same random data are not made twice", async () => {
   pool = new WorkerPool(() => new PortWorker(), 1);
   const items = ["i", "j", "k", "l"];

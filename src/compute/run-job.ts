@@ -53,12 +53,6 @@ export function runJob(
   }
 }
 
-/** The kind whose analysis a job needs; null for none. */
-export function kindOf(job: Job): string | null {
-  if (job.kind === "limits") return null;
-  return "of" in job ? job.of.kind : job.kind;
-}
-
 function shelfOf<T>(shelves: Shelves, of: string): Map<string, T> {
   const shelf = shelves.get(of) ?? new Map<string, unknown>();
   shelves.set(of, shelf);

@@ -4,8 +4,9 @@ import { askedKind } from "@/study/kinds/kinds";
 import type { ResponseColumn } from "@/study/model/response-column";
 import { ColumnShelf } from "./column-shelf";
 import { type FromWorker, ToWorker } from "./protocol/messages";
+import { kindOf } from "./protocol/kind-of";
 import { transferable } from "./protocol/transferable";
-import { kindOf, runJob, type Shelves } from "./run-job";
+import { runJob, type Shelves } from "./run-job";
 
 /** A job that somebody stopped while it ran. */
 class StoppedError extends CoreError {
@@ -37,6 +38,7 @@ export function workerDesk(answer: (message: FromWorker, transfer: ArrayBuffer[]
     return known;
   };
   let flag: Int32Array | null = null;
+  answer({ type: "ready" }, []);
 
   const hold = (dataset: string): Held => {
     const held = datasets.get(dataset) ?? { columns: new Map(), shelf: new ColumnShelf(), shelves: new Map() };

@@ -1,6 +1,7 @@
 import type { ResponseColumn } from "@/study/model/response-column";
 import type { Job, JobResults } from "./protocol/jobs";
 import type { FromWorker, ToWorker } from "./protocol/messages";
+import { kindOf } from "./protocol/kind-of";
 import { transferable } from "./protocol/transferable";
 
 /** The part of a Worker the pool needs. */
@@ -58,6 +59,8 @@ interface Seat {
   /** `dataset name` of each column the worker has. */
   has: Set<string>;
   busy: { id: number; waiting: Waiting } | null;
+  /** True once its code has been loaded, which takes longer than most jobs. */
+  ready: boolean;
   /** True when it is busy with a job that was stopped and has had its time. */
   overdue: boolean;
   /** Tells a busy worker the id of the job that is to stop; null where memory cannot be shared. */
@@ -72,7 +75,7 @@ export class WorkerPool {
 
   constructor(
     private readonly spawn: () => WorkerLike,
-    private readonly size: number,
+    private size: number,
   ) {}
 
   /**
@@ -81,11 +84,7 @@ export class WorkerPool {
    * @param kind whose analysis those that are started load before they are asked for it
    */
   warm(count = this.size, kind?: string): void {
-    while (this.seats.length < Math.min(count, this.size)) {
-      const seat = this.seat();
-      this.seats.push(seat);
-      if (kind !== undefined) seat.worker.postMessage({ type: "load", kind });
-    }
+    while (this.seats.length < Math.min(count, this.size)) this.begun(kind);
   }
 
   /**
@@ -150,12 +149,17 @@ export class WorkerPool {
   }
 
   private seat(): Seat {
-    const seat: Seat = { worker: this.spawn(), has: new Set(), busy: null, overdue: false, stopFlag: null };
+    const seat: Seat = { worker: this.spawn(), has: new Set(), busy: null, ready: false, overdue: false, stopFlag: null };
     if (sharing) {
       seat.stopFlag = new Int32Array(new SharedArrayBuffer(4));
       seat.worker.postMessage({ type: "stop-flag", flag: seat.stopFlag });
     }
     seat.worker.onmessage = ({ data }) => {
+      if (data.type === "ready") {
+        seat.ready = true;
+        this.deal();
+        return;
+      }
       if (!seat.busy || seat.busy.id !== data.id) return;
       const { waiting } = seat.busy;
       if (data.type === "progress") {
@@ -167,22 +171,39 @@ export class WorkerPool {
       else waiting.reject(new JobError(data.code, data.details));
       this.deal();
     };
-    seat.worker.onerror = () => this.replace(seat, new JobError("worker-crashed"));
+    seat.worker.onerror = () => {
+      // where others work, one that cannot start is not tried again
+      if (!seat.ready && this.seats.some((s) => s.ready)) this.size--;
+      this.replace(seat, new JobError("worker-crashed"));
+    };
     return seat;
+  }
+
+  private begun(kind: string | null = null): Seat {
+    const seat = this.seat();
+    this.seats.push(seat);
+    if (kind !== null) seat.worker.postMessage({ type: "load", kind });
+    return seat;
+  }
+
+  /** Where a job goes: to a worker that is up. While none is, to one on its way; later one that is busy is free again before a new one has been loaded. */
+  private seatFor({ job }: Waiting): Seat | null {
+    const free = this.seats.find((s) => !s.busy && s.ready);
+    if (free) return free;
+    const coming = this.seats.find((s) => !s.busy) ?? (this.seats.length < this.size ? this.begun(kindOf(job)) : null);
+    return this.seats.some((s) => s.ready) ? null : coming;
   }
 
   private deal(): void {
     while (this.queue.length > 0) {
       const busy = this.seats.filter((s) => s.busy).length;
       if (this.queue.at(-1)!.urgency === "background" && busy >= Math.max(1, this.size - 1)) return;
-      const free = this.seats.find((s) => !s.busy);
-      const seat = free ?? (this.seats.length < this.size ? this.seat() : null);
+      const seat = this.seatFor(this.queue.at(-1)!);
       if (!seat) {
         const overdue = this.queue.at(-1)!.urgency === "now" && this.seats.find((s) => s.busy && s.overdue);
-        if (overdue) this.replace(overdue, new JobError("stopped"));
+        if (overdue && this.seats.every((s) => s.busy)) this.replace(overdue, new JobError("stopped"));
         return;
       }
-      if (!free) this.seats.push(seat);
       this.start(seat, this.queue.pop()!);
     }
   }

@@ -23,8 +23,9 @@ export const ToWorker = z.discriminatedUnion("type", [
 ]);
 export type ToWorker = z.infer<typeof ToWorker>;
 
-/** Worker → page. A failure crosses as a code with its details, never as a stack; progress is how many parts of a long job are done. */
+/** Worker → page. It is ready once its code has been loaded. A failure crosses as a code with its details, never as a stack; progress is how many parts of a long job are done. */
 export type FromWorker =
+  | { type: "ready" }
   | { type: "done"; id: number; result: JobResults[keyof JobResults] }
   | { type: "progress"; id: number; done: number; of: number }
   | { type: "failed"; id: number; code: string; details: Record<string, unknown> };

@@ -2,7 +2,8 @@ import { askedKind } from "@/study/kinds/kinds";
 import type { StudyContext } from "@/study/model/context";
 import type { ResponseSource } from "@/study/model/response-column";
 import type { RunJob } from "../replicates";
-import { kindOf, runJob, type Shelves } from "../run-job";
+import { kindOf } from "../protocol/kind-of";
+import { runJob, type Shelves } from "../run-job";
 
 /** Does jobs right here, one shelf for all of them. */
 export function runHere(source: ResponseSource): RunJob {

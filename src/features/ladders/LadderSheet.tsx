@@ -58,11 +58,8 @@ export function LadderSheet({ ladder, selected, onSelect }: { ladder: Ladder; se
     [fitted, bootstrapped, boot.intervals],
   );
   const settled = useRest(fitted !== null && !outdated ? ladder : null, DEPTH_MS) === ladder;
-  const deep = useAsked(
-    "ladder-depth",
-    { ladder, step: selected },
-    { subject: `depth of ${ladder.id}`, enabled: settled, urgency: "background" },
-  );
+  const depthOf = useMemo(() => ({ ladder, step: selected }), [ladder, selected]);
+  const deep = useAsked("ladder-depth", depthOf, { subject: `depth of ${ladder.id}`, enabled: settled, urgency: "background" });
   const depthNow = deep.outdated ? null : deep.result;
   const depth = fit && depthNow && bootstrapped ? { ...depthNow, parts: partsFromReplicates(fit, boot.intervals) } : depthNow;
   // the numbers first, what is said of them right after

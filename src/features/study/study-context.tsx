@@ -11,7 +11,7 @@ import type { Titles } from "@/study/report/level-title";
 import type { SeenResult } from "@/study/model/seen-result";
 import { columnAddresses, ColumnStore } from "./column-store";
 import { beginEarly } from "./early-job";
-import { jobOf } from "./job-of";
+import { jobOf, textOf } from "./job-of";
 import { openedLadder } from "./opened-ladder";
 import { SeenStore } from "./seen-store";
 import { type StudyState, StudyStore, type Turns } from "./study-store";
@@ -36,9 +36,6 @@ interface StudyHouse {
 
 // numbers are drawn in the turn in which they come: the library waits for a timer, behind whatever else stands in line
 notifyManager.setScheduler(queueMicrotask);
-
-/** What is asked is one text, made in one place: the library would sort the keys of everything in it each time a part is drawn. */
-const queryKeyHashFn = (key: readonly unknown[]) => JSON.stringify(key);
 
 const House = createContext<StudyHouse | null>(null);
 
@@ -125,7 +122,11 @@ export function StudyProvider(props: {
   // what nothing shows is kept five minutes in a browser and not at all on the server, by the library's own choice: where a query
   // names a time of its own, a timer of the server holds the whole page for as long
   const [client] = useState(
-    () => new QueryClient({ defaultOptions: { queries: { staleTime: Infinity, retry: 1, refetchOnWindowFocus: false, queryKeyHashFn } } }),
+    // the library would sort the keys of everything in what is asked, each time a part is drawn
+    () =>
+      new QueryClient({
+        defaultOptions: { queries: { staleTime: Infinity, retry: 1, refetchOnWindowFocus: false, queryKeyHashFn: textOf } },
+      }),
   );
   return (
     <QueryClientProvider client={client}>

@@ -1,7 +1,7 @@
 "use client";
 
 import { CancelledError, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
+import { useMemo, useState } from "react";
 import { browserPool, poolSize } from "@/compute/browser/browser-pool";
 import { drawJackknife, drawReplicates, intervalsOf, type ReplicatesSoFar, resampled, type RunJob } from "@/compute/replicates";
 import { JobError } from "@/compute/worker-pool";
@@ -50,16 +50,21 @@ export function useReplicates<K extends ComputedName>(name: K, object: AskedOf<K
   const [pace, setPace] = useState({ done: 0, secondsLeft: null as number | null });
   const { job, columns } = jobOf<AskedName>(name, object as AskedOf<AskedName>, house.study, house.dataset);
   const subject = refKey({ kind: name, id: keptKind(name).idOf(object) });
-  const how = askedKind(name).replicating?.(job.spec) ?? null;
+  const [how, asked] = useMemo(() => {
+    const { context, rows, spec } = job;
+    return [askedKind(name).replicating?.(spec) ?? null, resampled({ context, rows, of: { kind: name, spec } }, false)];
+  }, [name, job]);
   const wanted = how !== null && enabled;
-  const asked = resampled({ context: job.context, rows: job.rows, of: { kind: name, spec: job.spec } }, false);
   const runWith = async (signal: AbortSignal): Promise<RunJob> => {
     const data = await house.columns.columns(columns);
     return (one) => browserPool().run(one, house.dataset.id, data, signal);
   };
   const of = how?.replicates ?? 0;
 
-  const key = fingerprint(JSON.stringify([ENGINE_VERSION, house.dataset.id, asked, how, step]));
+  const key = useMemo(
+    () => fingerprint(JSON.stringify([ENGINE_VERSION, house.dataset.id, asked, how, step])),
+    [house.dataset.id, asked, how, step],
+  );
   const store = new KeptStore(house.store.id);
   const kept = useQuery({
     queryKey: ["kept", house.store.id, key],

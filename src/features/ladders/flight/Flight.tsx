@@ -1,7 +1,7 @@
 "use client";
 
 import type { Titles } from "@/study/report/level-title";
-import { useDeferredValue, useState } from "react";
+import { useDeferredValue, useMemo, useState } from "react";
 import { termIdentity } from "@/core/regression/terms";
 import type { LadderFit } from "@/core/regression/ladder";
 import type { Ladder } from "@/study/model/ladder";
@@ -50,7 +50,7 @@ export function Flight(props: {
   );
   // what could be added next is told a moment after the change: an open list of it takes longer to draw than the change
   const [studyBefore, ladderBefore] = [useDeferredValue(study), useDeferredValue(ladder)];
-  const choices = termChoices(studyBefore, ladderBefore);
+  const choices = useMemo(() => termChoices(studyBefore, ladderBefore), [studyBefore, ladderBefore]);
   // what has left the ladder meanwhile is not chosen any more
   const there = chosen.filter((c) => ladder.steps[c.step]?.terms.some((t) => termIdentity(t) === termIdentity(c)));
   const isChosen = (term: PlacedTerm) => there.some((c) => identityOf(c) === identityOf(term));

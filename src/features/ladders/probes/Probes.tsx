@@ -1,6 +1,7 @@
 "use client";
 
 import { useRouter } from "next/navigation";
+import { useMemo } from "react";
 import { columnKey } from "@/core/regression/terms";
 import { newHypothesis, restsOnColumn, testableColumns } from "@/features/study/hypothesis-edits";
 import type { LadderFit } from "@/core/regression/ladder";
@@ -25,7 +26,10 @@ export function Probes({ ladder, step, fit }: { ladder: Ladder; step: number; fi
   const { study, store, title } = useStudy();
   const { open: openUp } = useOpen();
   const router = useRouter();
-  const questions = stepQuestions(study, ladder, step, fit, title);
+  const [questions, still] = useMemo(
+    () => [stepQuestions(study, ladder, step, fit, title), shiftChoices(study, ladder, step, fit).filter(({ moved }) => !moved)],
+    [study, ladder, step, fit, title],
+  );
   const grouped = study.groups.filter((one) => one.ladder === ladder.id);
   const unasked = groupMakers(study, ladder).filter(
     (name) => !grouped.some((g) => g.variable === name && (g.step ?? ladder.steps.length) === step + 1),
@@ -35,7 +39,6 @@ export function Probes({ ladder, step, fit }: { ladder: Ladder; step: number; fi
     const at = step + 1 === ladder.steps.length ? null : step + 1;
     store.edit({ subject: "groups", id, to: Groups.parse({ id, ladder: ladder.id, step: at, variable }) });
   };
-  const still = shiftChoices(study, ladder, step, fit).filter(({ moved }) => !moved);
   const columns = testableColumns(ladder, step + 1, fit);
   const claimed = restsChoices(columns, title);
   const claim = (key: string) => {
