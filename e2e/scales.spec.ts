@@ -6,6 +6,7 @@ const app = withDemo();
 const open = async (page: Page, scale: string) => {
   await page.goto(`${app.address}/studies/${app.demo}/scales`);
   await page.getByRole("button", { name: new RegExp(`^${scale}`) }).click();
+  await expect(page.getByRole("button", { name: new RegExp(`^Name of the scale: ${scale}`) })).toBeVisible(); // and no longer the one before
   await expect(page.getByTestId("alpha")).toBeVisible();
 };
 const saved = (page: Page) => expect(page.getByRole("status").filter({ hasText: "All changes saved" })).toBeVisible();
@@ -73,7 +74,7 @@ test("items are carried: out of the scale, back to a place, onto another scale, 
   page,
 }) => {
   await open(page, "Tutor support");
-  expect(await order(page)).toEqual(["TS1", "TS2", "TS3", "TS4", "TS5"]);
+  await expect.poll(() => order(page)).toEqual(["TS1", "TS2", "TS3", "TS4", "TS5"]);
   const handle = (name: string) => page.getByRole("button", { name: `Move ${name}` });
   const bench = page.getByRole("complementary", { name: "Item bench" });
 

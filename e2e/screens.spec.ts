@@ -235,6 +235,26 @@ test("what is pressed while the page above it grows does not move away: the clic
   await expect(page.getByLabel("Respondent who withdraws:")).toBeVisible();
 });
 
+test("what is pressed counts though the page moves it away before it is let go; what is let go elsewhere does not", async ({ page }) => {
+  await page.goto(place("ladders"));
+  const button = page.getByRole("button", { name: "+ Step", exact: true });
+  const steps = page.getByRole("list", { name: "Steps" }).getByRole("button", { name: /^Name of step/ });
+  await expect(page.getByTestId("over-steps")).toBeVisible();
+  await expect(steps).toHaveCount(3);
+  const press = async (away: number) => {
+    const { x, y, width, height } = await restingPlace(button);
+    await page.mouse.move(x + width / 2, y + height / 2);
+    await page.mouse.down();
+    await page.evaluate(() => document.querySelector("main")!.insertAdjacentHTML("afterbegin", '<div style="height: 90px"></div>'));
+    await restingPlace(button);
+    await page.mouse.move(x + width / 2 + away, y + height / 2);
+    await page.mouse.up();
+  };
+  await press(60);
+  await press(0);
+  await expect(steps).toHaveCount(4);
+});
+
 test("numbers on the axes of every picture stand clear of each other, of a thousandth of a millionth and of billions", async ({ page }) => {
   const part = (k: number, of: number) => ((k * of) % 101) / 101 - 0.5;
   const rows = Array.from({ length: 150 }, (_, k) => {

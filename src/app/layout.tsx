@@ -8,6 +8,7 @@ import type { Metadata } from "next";
 import { headers } from "next/headers";
 import type { ReactNode } from "react";
 import { Awake, KeepEarly } from "@/ui/parts/Awake";
+import { PressStays } from "@/ui/parts/PressStays";
 import { Unfetched } from "@/ui/parts/Unfetched";
 import { PreloadFonts } from "@/ui/theme/PreloadFonts";
 import { Nonce } from "@/ui/theme/nonce";
@@ -26,6 +27,7 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
         <KeepEarly nonce={nonce} />
         <Nonce value={nonce}>{children}</Nonce>
         <Unfetched />
+        <PressStays />
         <Awake />
       </body>
     </html>
