@@ -14,16 +14,18 @@ const STILL_PX = 4;
  */
 export function PressStays() {
   useEffect(() => {
-    let pressed: { what: HTMLElement; x: number; y: number } | null = null;
+    let pressed: { what: Element; x: number; y: number } | null = null;
     const down = ({ target, button, isPrimary, clientX: x, clientY: y }: PointerEvent) => {
-      const what = button === 0 && isPrimary && target instanceof Element ? target.closest<HTMLElement>(PRESSED) : null;
+      const what = button === 0 && isPrimary && target instanceof Element ? target.closest(PRESSED) : null;
       pressed = what && { what, x, y };
     };
     const up = ({ target, clientX, clientY }: PointerEvent) => {
       const was = pressed;
       pressed = null;
       if (!was?.what.isConnected || Math.hypot(clientX - was.x, clientY - was.y) > STILL_PX) return;
-      if (target instanceof Node && !was.what.contains(target)) was.what.click();
+      // parts of a picture have no click() of their own
+      if (target instanceof Node && !was.what.contains(target))
+        was.what.dispatchEvent(new MouseEvent("click", { bubbles: true, cancelable: true }));
     };
     const stop = () => (pressed = null);
     document.addEventListener("pointerdown", down, true);
