@@ -145,9 +145,9 @@ export class BetaStep {
     const { server } = this;
     if (!server) return;
     this.server = null;
-    const ended = new Promise((resolve) => server.once("exit", resolve));
+    const over = ended(server, 30_000);
     server.kill(signal);
-    await ended;
+    await over;
   }
 
   /** Runs the compute command on a saved study and a data file. */
@@ -168,7 +168,7 @@ export class BetaStep {
     });
     let said = "";
     run.stderr.on("data", (piece) => (said += String(piece)));
-    const status = await new Promise((resolve) => run.once("close", resolve));
+    const status = await ended(run);
     if (status !== 0) throw new Error(said);
     return JSON.parse(await readFile(out, "utf8"));
   }
@@ -180,9 +180,24 @@ export class BetaStep {
     });
     let said = "";
     for (const stream of [run.stdout, run.stderr]) stream.on("data", (piece) => (said += String(piece)));
-    const code = await new Promise<number | null>((resolve) => run.once("close", resolve));
+    const code = await ended(run);
     return { code, said: said.trim() };
   }
+}
+
+/** How a program ends; one that does not in time is ended, and the test fails with it rather than at its own limit. */
+function ended(program: ChildProcess, limit = 120_000): Promise<number | null> {
+  return new Promise((resolve, reject) => {
+    if (program.exitCode !== null || program.signalCode !== null) return resolve(program.exitCode);
+    const late = setTimeout(() => {
+      program.kill("SIGKILL");
+      reject(new Error(`still running after ${limit / 1000} s: ${program.spawnargs.slice(1).join(" ")}`));
+    }, limit);
+    program.once("close", (code) => {
+      clearTimeout(late);
+      resolve(code);
+    });
+  });
 }
 
 /** A number as the page prints it, without the zero before the point; a rounded zero has no minus. */

@@ -1,4 +1,5 @@
 import { readFileSync } from "node:fs";
+import { connect, type Socket } from "node:net";
 import { expect, notToBeHad, type Page, test, withDemo } from "./house";
 
 const app = withDemo();
@@ -52,6 +53,46 @@ test("writes from elsewhere, unknown studies and nonsense are turned away in a s
   const lost = await page.goto(`${app.address}/studies/none/ladders`);
   expect(lost!.status()).toBe(404);
   await expect(page.getByText("There is no such page on this machine.")).toBeVisible();
+});
+
+/** A connection of which nothing is known but what is sent on it. */
+async function connection(): Promise<Socket> {
+  const { hostname, port } = new URL(app.address);
+  const socket = connect(Number(port), hostname);
+  await new Promise((resolve) => socket.once("connect", resolve));
+  return socket;
+}
+
+test("told to end, the house does: a connection on which nothing is asked does not hold it, what is being asked is answered first", async () => {
+  const { revision } = (await (await app.ask(`/api/studies/${app.demo}`)).json()) as { revision: number };
+  const body = JSON.stringify({ revision, edits: [{ subject: "name", to: "Told before the end" }] });
+  const begin = async (sent: string) => {
+    const socket = await connection();
+    const place = `POST /api/studies/${app.demo}/edits HTTP/1.1`;
+    const head = [place, `host: ${new URL(app.address).host}`, "content-type: application/json", `authorization: Bearer ${app.key}`];
+    socket.write(`${[...head, `content-length: ${body.length}`].join("\r\n")}\r\n\r\n${sent}`);
+    return socket;
+  };
+  const silent = await connection(); // as browsers open one ahead
+  const asking = await begin(body.slice(0, 20));
+  let answer = "";
+  asking.on("data", (piece) => (answer += String(piece)));
+  await app.ask("/api/studies"); // what came before it has been heard
+
+  const ending = app.stop();
+  await new Promise((resolve) => silent.once("close", resolve));
+  expect(answer).toBe("");
+  asking.write(body.slice(20));
+  await ending;
+  expect(answer).toMatch(/^HTTP\/1.1 200 /);
+  await app.start();
+  expect(await (await app.ask(`/api/studies/${app.demo}`)).json()).toMatchObject({ study: { name: "Told before the end" } });
+
+  const never = await begin("{"); // and never goes on
+  await app.ask("/api/studies");
+  await app.stop();
+  never.destroy();
+  await app.start();
 });
 
 test("while the server is away the page keeps changes and saves them when it is back", async ({ page }) => {

@@ -1,6 +1,7 @@
 import { backUp } from "./backups";
 import { connection, database, giveBack } from "./database";
 import { dataFolder } from "./data-folder";
+import { endWhenTold } from "./ending";
 import { claimFolder } from "./folder-lock";
 import { houseKey, makeKey } from "./house-key";
 import { log } from "./log";
@@ -14,6 +15,7 @@ const HOUR_MS = 3600_000;
 
 /** Starts, or says in the terminal why it cannot, and ends. */
 export async function startOrSay(): Promise<void> {
+  endWhenTold();
   try {
     await startServer();
   } catch (error) {
