@@ -1,6 +1,6 @@
 import type { KeyboardEvent, ReactNode } from "react";
 import type { Claimed, TheoryPicture } from "@/study/report/theory/theory-picture";
-import { brackets, EDGE, heightOf, LEFT, LINE, linesOf, rowsOf, STROKES, TOP, WEDGE_WORDS, wedgePlaces, WIDTH } from "./layout-theory";
+import { brackets, EDGE, heightOf, LEFT, LINE, linesOf, NAME_LINE, nameLines, rowsOf, stepLines, STROKES, TOP, WEDGE_WORDS, wedgePlaces, WIDTH } from "./layout-theory"; // prettier-ignore
 import { wrapped } from "./wrapped";
 
 /** What of the picture can be chosen to begin a hypothesis with. */
@@ -16,10 +16,10 @@ export function TheoryLoom({ title, picture, begin }: { title: string; picture: 
   const height = heightOf(picture);
   const places = wedgePlaces(wedges.length + ties.length);
   const at = (key: string) => threads.findIndex((thread) => thread.key === key);
-  const name = (key: string) => threads[at(key)]?.name ?? key;
+  const called = (key: string) => threads[at(key)]?.name ?? key;
   const told = [
     ...threads.flatMap(({ name: own, claims }) => claims.map((claim) => `${claim.code} ${own} ${claimWords(claim)}`)),
-    ...wedges.map(({ from, on, opens, claim }) => `${claim.code} ${name(from)} ${acts(opens)} ${name(on)}, ${claim.verdict}`),
+    ...wedges.map(({ from, on, opens, claim }) => `${claim.code} ${called(from)} ${acts(opens)} ${called(on)}, ${claim.verdict}`),
     ...picture.steps.flatMap(({ name: step, claim }) => (claim ? [`${claim.code} ${step} adds, ${claim.verdict}`] : [])),
   ];
   return (
@@ -38,6 +38,7 @@ export function TheoryLoom({ title, picture, begin }: { title: string; picture: 
       <line x1={EDGE} x2={EDGE} y1={TOP - 8} y2={height - 30} stroke="var(--plum)" strokeWidth={5} />
       {brackets(picture).map(({ step, from, to }) => {
         const { name: words, claim } = picture.steps[step]!;
+        const { name, adds, verdict, apart } = stepLines(picture.steps[step]!);
         const [top, foot] = [rows[from]!.top + 4, rows[to]!.foot - 4];
         return (
           <Chosen key={step} label={`Begin with ${words}`} begin={begin && (() => begin({ step }))}>
@@ -47,12 +48,14 @@ export function TheoryLoom({ title, picture, begin }: { title: string; picture: 
               stroke={claim ? "var(--rust)" : "var(--pencil)"}
               strokeWidth={claim ? 1.8 : 1.2}
             />
-            <text x={22} y={top + 12} fill="var(--quiet)">
-              {words}
-            </text>
+            {name.map((line, row) => (
+              <text key={row} x={22} y={top + 12 + row * LINE} fill="var(--quiet)">
+                {line}
+              </text>
+            ))}
             {claim && (
-              <text x={22} y={top + 27} fill="var(--rust)">
-                <tspan fontWeight={600}>{claim.code} adds</tspan> {claim.verdict}
+              <text x={22} y={top + 12 + name.length * LINE} fill="var(--rust)">
+                <tspan fontWeight={600}>{adds}</tspan> <tspan {...(apart ? { x: 22, dy: LINE } : {})}>{verdict}</tspan>
               </text>
             )}
           </Chosen>
@@ -62,7 +65,7 @@ export function TheoryLoom({ title, picture, begin }: { title: string; picture: 
         const y = rows[k]!.middle;
         const [first] = thread.claims;
         const stroke = first ? STROKES[first.verdict]! : null;
-        const lines = wrapped(thread.name, 24, 2);
+        const lines = nameLines(thread.name);
         return (
           <g key={thread.key}>
             <Chosen label={`Begin with ${thread.name}`} begin={begin && (() => begin({ thread: thread.key }))}>
@@ -70,7 +73,7 @@ export function TheoryLoom({ title, picture, begin }: { title: string; picture: 
                 <text
                   key={row}
                   x={LEFT - 12}
-                  y={y + 5 + (row - (lines.length - 1) / 2) * 16}
+                  y={y + 5 + (row - (lines.length - 1) / 2) * NAME_LINE}
                   textAnchor="end"
                   fontFamily="var(--serif)"
                   fontSize={15}

@@ -126,6 +126,38 @@ describe("the theory as a picture", () => {
     lines.slice(1).forEach((y, k) => expect(y - lines[k]!).toBeGreaterThanOrEqual(13));
     expect(lines.at(-1)!).toBeLessThan(heightOf(crowded) - 30);
   });
+  test("what is said beside a bracket stands clear of the names beside it and of the next bracket, whatever they are called", () => {
+    const long = ["Willingness to communicate", "in the classroom", "with strangers of other languages"].join(" ");
+    for (const verdict of ["supported", "not testable yet", "too uncertain to say", "practically nothing"])
+      for (const [name, one] of [
+        ["Step 1, Background", "Speaking confidence"],
+        ["Step 1, all that was known before", long],
+        ["Step 1", "Donaudampfschifffahrtsgesellschaft"],
+      ]) {
+        // prettier-ignore
+        const steps = [0, 1, 2].map((k) => ({ name: name!.replace("1", String(k + 1)), claim: claim(`H1${k}`, verdict) }));
+        const threads = steps.map((_, k) => ({ key: `t${k}`, name: one!, step: k, claims: [] }));
+        const { container, unmount } = render(<TheoryLoom title="T" picture={{ ...picture, steps, threads, wedges: [] }} />);
+        const all = [...container.querySelectorAll("text")].map((text) => {
+          const wide = text.getAttribute("font-family") === "var(--serif)" ? 7.6 : 6.1;
+          const [x, y] = [Number(text.getAttribute("x")), Number(text.getAttribute("y"))];
+          const apart = text.querySelector("tspan[dy]");
+          const letters = apart ? Math.max(...[...text.children].map((part) => part.textContent!.length)) : text.textContent!.length;
+          return { x, foot: y + (apart ? Number(apart.getAttribute("dy")) : 0), end: x + wide * letters, begin: x - wide * letters, said: text.textContent! }; // prettier-ignore
+        });
+        const beside = all.filter(({ x }) => x === 22);
+        const names = all.filter(({ x }) => x === LEFT - 12);
+        expect(beside.map(({ said }) => said).join(" ")).toContain(`H12 adds ${verdict}`);
+        expect(Math.max(...beside.map(({ end }) => end))).toBeLessThan(Math.min(...names.map(({ begin }) => begin)));
+        const rows = rowsOf({ ...picture, steps, threads });
+        for (const lines of [beside, names])
+          lines.forEach(({ foot }, k) => {
+            const row = rows[Math.floor((k * 3) / lines.length)]!;
+            expect([foot - row.top > 10, row.foot - foot >= 4]).toEqual([true, true]);
+          });
+        unmount();
+      }
+  });
   test("the words of a wedge stand beside its line and never run over the edge, however many wedges there are", () => {
     for (const many of [1, 2, 5, 9]) {
       const wedges = Array.from({ length: many }, (_, k) => ({
