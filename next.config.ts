@@ -1,4 +1,6 @@
 import type { NextConfig } from "next";
+import { PHASE_PRODUCTION_BUILD } from "next/constants";
+import { sourcesHash } from "./scripts/make-ready.mjs";
 
 const config: NextConfig = {
   serverExternalPackages: ["better-sqlite3"],
@@ -20,4 +22,8 @@ const config: NextConfig = {
   ],
 };
 
-export default config;
+/** What is built knows what it was built from: numbers of another program are not taken for its own. */
+const ofPhase = (phase: string): NextConfig =>
+  phase === PHASE_PRODUCTION_BUILD ? { ...config, env: { BETA_STEP_SOURCES: sourcesHash() } } : config;
+
+export default ofPhase;

@@ -31,7 +31,10 @@ async function coldLoad() {
     document.addEventListener("beta-step-awake", () => (state.awake = performance.now()));
   });
   await page.goto(`${app.address}/studies/${app.demo}/ladders`);
-  await page.waitForFunction(() => (window as unknown as { painted?: number }).painted !== undefined);
+  await page.waitForFunction(() => {
+    const { painted, awake } = window as unknown as { painted?: number; awake?: number };
+    return painted !== undefined && awake !== undefined;
+  });
   const load = await page.evaluate(() => {
     const state = window as unknown as { painted: number; awake: number };
     const scripts = (performance.getEntriesByType("resource") as PerformanceResourceTiming[]).filter((r) => r.name.endsWith(".js"));

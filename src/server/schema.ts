@@ -105,6 +105,22 @@ export const keptIntervals = sqliteTable(
   (t) => [primaryKey({ columns: [t.studyId, t.key] })],
 );
 
+/** An object's whole result as a page has worked it out, drawn when its page is next opened, before any script of it runs. Any of them can be worked out anew. */
+export const firstNumbers = sqliteTable(
+  "first_numbers",
+  {
+    studyId: text()
+      .notNull()
+      .references(() => studies.id, { onDelete: "cascade" }),
+    kind: text().notNull(),
+    objectId: text().notNull(),
+    /** A fingerprint of everything it depends on, and of the program that worked it out. */
+    key: text().notNull(),
+    result: text().notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.studyId, t.kind, t.objectId] })],
+);
+
 /** One imported file. `reading` while its rows arrive; what is still `reading` at a start is swept away. */
 export const datasets = sqliteTable("datasets", {
   id: text().primaryKey(),

@@ -11,7 +11,7 @@ import { movedCorrections, movedFilters, summaryOf } from "./further-responses";
 import { describe } from "./import-responses";
 import { responsesRepository } from "./repositories/responses-repository";
 import { type SavedStudy, studiesRepository } from "./repositories/studies-repository";
-import { changes, keptIntervals } from "./schema";
+import { changes, firstNumbers, keptIntervals } from "./schema";
 import { eraseBesides, eraseUploads, sumsOf } from "./study-end";
 
 /** Kinds whose recorded changes can hold an answer, or say which row somebody has. */
@@ -63,7 +63,7 @@ export async function withdrawRespondent(
           .where(and(eq(changes.studyId, id), inArray(changes.subject, TELLING)))
           .run();
         forgetWords(tx, id, own);
-        tx.delete(keptIntervals).where(eq(keptIntervals.studyId, id)).run();
+        for (const worked of [keptIntervals, firstNumbers]) tx.delete(worked).where(eq(worked.studyId, id)).run();
         const still = new Set(responsesRepository(tx).held());
         for (const old of stood) if (!still.has(old)) responsesRepository(tx).abandon(old);
         return { id, study: next, revision: revision + 1 };

@@ -2,6 +2,8 @@
 
 import { openedLadder } from "@/features/study/opened-ladder";
 import { useStudy } from "@/features/study/study-context";
+import { useFirstNumbers } from "@/features/study/use-first-numbers";
+import type { FirstNumbers } from "@/study/model/first-numbers";
 import { Ladder } from "@/study/model/ladder";
 import { newId } from "@/study/model/new-id";
 import { laterPart } from "@/ui/parts/later";
@@ -17,12 +19,16 @@ import { useOpen } from "./use-open";
 
 const ComparisonSheet = laterPart(() => import("./beside/ComparisonSheet").then((of) => of.ComparisonSheet));
 
-/** The study's ladders on their shelf, and the one that is open, or several side by side. */
-export function LadderScreen() {
+/**
+ * The study's ladders on their shelf, and the one that is open, or several side by side.
+ * @param first what the server has kept of the one that is open
+ */
+export function LadderScreen({ first }: { first: FirstNumbers | null }) {
   const { study, store } = useStudy();
   const opened = useOpen();
   const comparison = study.comparisons.find((c) => c.id === opened.comparison) ?? null;
   const ladder = comparison ? null : openedLadder(study, opened.ladder);
+  useFirstNumbers(ladder, first);
   const found = ladder ? ladder.steps.findIndex((step) => step.id === opened.step) : -1;
   const selected = ladder && found < 0 ? ladder.steps.length - 1 : found;
   const change = useChangeLadder();

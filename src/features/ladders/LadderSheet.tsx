@@ -8,6 +8,7 @@ import { useStudy } from "@/features/study/study-context";
 import { useReplicates } from "@/features/study/use-replicates";
 import { useRest } from "@/features/study/use-rest";
 import { useAsked } from "@/features/study/use-computed";
+import { useKeepFirst } from "@/features/study/use-first-numbers";
 import { useSeen } from "@/features/study/use-seen";
 import type { Ladder } from "@/study/model/ladder";
 import type { Naming, Told } from "@/study/report/ladder/coefficient-words";
@@ -45,6 +46,7 @@ export function LadderSheet({ ladder, selected, onSelect }: { ladder: Ladder; se
   const computed = useAsked("ladder", ladder);
   const { result, outdated, fault } = computed;
   const before = useSeen("ladder", ladder, computed);
+  useKeepFirst(ladder, computed);
   const claims = useClaims(ladder);
   const [share, setShare] = useState<"part" | "part2" | null>(null);
   const [view, setView] = useState<"every" | "full">("every");

@@ -10,20 +10,12 @@ import { titleOf } from "@/study/model/study";
 import type { Titles } from "@/study/report/level-title";
 import type { SeenResult } from "@/study/model/seen-result";
 import { columnAddresses, ColumnStore } from "./column-store";
+import { type DatasetFacts, datasetOf } from "./dataset-facts";
 import { beginEarly } from "./early-job";
 import { jobOf, textOf } from "./job-of";
 import { openedLadder } from "./opened-ladder";
 import { SeenStore } from "./seen-store";
 import { type StudyState, StudyStore, type Turns } from "./study-store";
-
-/** What the page needs to know of the responses without fetching them. */
-export interface DatasetFacts {
-  id: string;
-  fileName: string;
-  rows: number;
-  /** The columns of the file, in codebook order; derived variables are none. */
-  columns: string[];
-}
 
 interface StudyHouse {
   store: StudyStore;
@@ -151,14 +143,6 @@ function useHouse(): StudyHouse {
 /** What results were when they were last looked at. */
 export function useSeenStore(): SeenStore {
   return useHouse().seen;
-}
-
-/** The responses a study stands on. */
-function datasetOf({ responses, codebook, derived }: Study): DatasetFacts {
-  if (!responses) throw new Error("a study on the page stands on responses");
-  const worked = new Set(derived.map((d) => d.name));
-  const columns = codebook.map((v) => v.name).filter((name) => !worked.has(name));
-  return { id: responses.dataset, fileName: responses.fileName, rows: responses.rows, columns };
 }
 
 /** What a page knows of its study: the document, the responses it stands on, and the words for its names. */

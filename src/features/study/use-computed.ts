@@ -101,6 +101,26 @@ function staysFor(subject: string) {
     before?.queryKey[2] === subject ? previous : undefined;
 }
 
+/** What a result is kept by on the page. */
+const resultKey = (dataset: string, subject: string, job: Job): readonly unknown[] => ["computed", dataset, subject, job];
+
+/** Lets an object have numbers from the first drawing on. @param resultOf asked for them only where there are none yet */
+export function useGiven<K extends ComputedName>(
+  kind: K,
+  object: ObjectOf<K> | null,
+  resultOf: ((job: Job) => ResultOf<K> | null) | null,
+): void {
+  const { study, dataset } = useStudy();
+  const client = useQueryClient();
+  useState(() => {
+    if (object === null || resultOf === null) return;
+    const { job } = jobOf(kind, object as AskedOf<K>, study, dataset);
+    const key = resultKey(dataset.id, subjectOf(kind, object), job);
+    const given = client.getQueryData(key) === undefined ? resultOf(job) : null;
+    if (given !== null) client.setQueryData(key, given);
+  });
+}
+
 /** How a job is asked for and kept: two places that ask for the same share one answer. */
 function jobQuery<T>(
   house: Pick<StudyView, "dataset" | "columns">,
@@ -110,7 +130,7 @@ function jobQuery<T>(
   urgency: Urgency,
   progress?: (share: number | null) => void,
 ) {
-  const queryKey: readonly unknown[] = ["computed", house.dataset.id, subject, job];
+  const queryKey = resultKey(house.dataset.id, subject, job);
   return {
     queryKey,
     queryFn: async ({ signal }: { signal: AbortSignal }) => {

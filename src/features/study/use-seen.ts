@@ -8,7 +8,8 @@ import type { SeenResult } from "@/study/model/seen-result";
 import type { Study } from "@/study/model/study";
 import { fingerprint } from "./fingerprint";
 import { SeenStore } from "./seen-store";
-import { type DatasetFacts, useSeenStore, useStudy } from "./study-context";
+import type { DatasetFacts } from "./dataset-facts";
+import { useSeenStore, useStudy } from "./study-context";
 import type { Computed } from "./use-computed";
 
 /** Goes up when the same inputs get another fingerprint: what was seen before is then not held against it. */

@@ -9,6 +9,7 @@ import { studiesRepository } from "@/server/repositories/studies-repository";
 import { undoable } from "@/study/model/history";
 import { StorageError } from "@/server/storage-faults";
 import { fromHouse, HouseFault } from "../../house-fault";
+import { savedStudy } from "./saved-study";
 
 export const dynamic = "force-dynamic";
 
@@ -27,9 +28,8 @@ export default async function StudyLayout({ params, children }: { params: Promis
 function load(studyId: string) {
   try {
     const db = database();
-    const studies = studiesRepository(db);
-    const saved = studies.load(studyId);
-    return { saved, seen: seenRepository(db).list(studyId), turns: undoable(studies.marks(studyId)) };
+    const saved = savedStudy(studyId);
+    return { saved, seen: seenRepository(db).list(studyId), turns: undoable(studiesRepository(db).marks(studyId)) };
   } catch (error) {
     if (error instanceof NotFoundError) notFound();
     throw error;

@@ -1,0 +1,2 @@
+/** Of everything that what is built is made of. */
+export function sourcesHash(): string;

@@ -1,0 +1,36 @@
+import { z } from "zod";
+import { ObjectId } from "./names";
+
+/** Longer ones are not kept: those of tens of thousands of respondents, which name each row that is used. */
+const MOST_LETTERS = 400_000;
+
+/** An object's result as a page has worked it out, to be drawn at once when it is next opened. */
+export const FirstNumbers = z.strictObject({
+  kind: z.literal("ladder"),
+  id: ObjectId,
+  /** A fingerprint of everything the result depends on, and of the program that worked it out: under another, nobody reads it. */
+  key: z.string().max(64),
+  result: z.string().max(MOST_LETTERS),
+});
+export type FirstNumbers = z.infer<typeof FirstNumbers>;
+
+/** What a map is written as. */
+const MAP = "entries of a map";
+
+/** A result as text; null where it is too long, or holds what no text brings back as it was. */
+export function resultText(result: unknown): string | null {
+  let whole = true;
+  const text = JSON.stringify(result, (_, value: unknown) => {
+    if (value instanceof Map) return { [MAP]: [...value] };
+    if (ArrayBuffer.isView(value) || value instanceof Set || (typeof value === "number" && !Number.isFinite(value))) whole = false;
+    return value;
+  });
+  return whole && text.length <= MOST_LETTERS ? text : null;
+}
+
+/** The result that resultText has written. */
+export function resultOf(text: string): unknown {
+  return JSON.parse(text, (_, value: unknown) =>
+    typeof value === "object" && value !== null && MAP in value ? new Map(value[MAP] as [unknown, unknown][]) : value,
+  );
+}
