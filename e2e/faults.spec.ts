@@ -66,32 +66,32 @@ async function connection(): Promise<Socket> {
 test("told to end, the house does: a connection on which nothing is asked does not hold it, what is being asked is answered first", async () => {
   const { revision } = (await (await app.ask(`/api/studies/${app.demo}`)).json()) as { revision: number };
   const body = JSON.stringify({ revision, edits: [{ subject: "name", to: "Told before the end" }] });
+  /** Begins to send a change, and no more than so much of it; the server has heard of it. */
   const begin = async (sent: string) => {
     const socket = await connection();
+    let said = "";
+    socket.on("data", (piece) => (said += String(piece)));
     const place = `POST /api/studies/${app.demo}/edits HTTP/1.1`;
     const head = [place, `host: ${new URL(app.address).host}`, "content-type: application/json", `authorization: Bearer ${app.key}`];
-    socket.write(`${[...head, `content-length: ${body.length}`].join("\r\n")}\r\n\r\n${sent}`);
-    return socket;
+    socket.write(`${[...head, `content-length: ${body.length}`, "expect: 100-continue"].join("\r\n")}\r\n\r\n`);
+    await expect.poll(() => said).toMatch(/^HTTP\/1.1 100 /);
+    socket.write(sent);
+    return { socket, said: () => said.slice(said.indexOf("\r\n\r\n") + 4) };
   };
   const silent = await connection(); // as browsers open one ahead
   const asking = await begin(body.slice(0, 20));
-  let answer = "";
-  asking.on("data", (piece) => (answer += String(piece)));
-  await app.ask("/api/studies"); // what came before it has been heard
-
   const ending = app.stop();
   await new Promise((resolve) => silent.once("close", resolve));
-  expect(answer).toBe("");
-  asking.write(body.slice(20));
+  expect(asking.said()).toBe("");
+  asking.socket.write(body.slice(20));
   await ending;
-  expect(answer).toMatch(/^HTTP\/1.1 200 /);
+  expect(asking.said()).toMatch(/^HTTP\/1.1 200 /);
   await app.start();
   expect(await (await app.ask(`/api/studies/${app.demo}`)).json()).toMatchObject({ study: { name: "Told before the end" } });
 
   const never = await begin("{"); // and never goes on
-  await app.ask("/api/studies");
   await app.stop();
-  never.destroy();
+  never.socket.destroy();
   await app.start();
 });
 

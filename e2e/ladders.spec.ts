@@ -143,6 +143,57 @@ test("a four-step ladder with a category and a product: every number is the comp
   await expect(button(page, "Coding of Class format: against blended")).toBeVisible();
 });
 
+test("opened again, a ladder's numbers are in the page before any of its scripts run; where something has changed, none of before are", async ({
+  page,
+  context,
+  browser,
+}) => {
+  const complaints: string[] = [];
+  page.on("console", (message) => message.type() === "error" && complaints.push(message.text()));
+  const scriptless = await browser.newContext({ javaScriptEnabled: false, storageState: await context.storageState() });
+  const bare = await scriptless.newPage();
+  /** How many tables of numbers the server has drawn. */
+  const drawn = async (query = "") => {
+    await bare.goto(place(query));
+    await expect(button(bare, /^Outcome: /)).toBeVisible();
+    return bare.getByTestId("over-steps").count();
+  };
+  expect(await drawn()).toBe(0); // nobody has looked at this study yet
+  await page.goto(place());
+  await settled(page);
+  await expect.poll(() => drawn()).toBe(1);
+  const numbers = async (of: Page, [ladder]: any[]) => {
+    for (const [column, { beta }] of Object.entries<any>(ladder.standardized[3]))
+      await expect(of.getByTestId(`${column}@3`)).toHaveText(printed(beta, 2));
+    for (const step of [1, 2, 3]) {
+      await expect(of.getByTestId(`step-${step}`).getByTestId("r2")).toHaveText(printed(ladder.steps[step].model.R2, 3));
+      await expect(of.getByTestId(`step-${step}`).getByTestId("delta-r2")).toHaveText(printed(ladder.steps[step].change.dR2, 3));
+    }
+  };
+  const computed = async () => Object.values((await app.compute(app.demo, "demo/canal-street.csv")).ladders);
+  await numbers(bare, await computed());
+  expect(await drawn("?ladder=exam")).toBe(0);
+
+  // they are the same once the scripts run, and followed by those of what is changed
+  await page.reload();
+  await button(page, "Remove Age from step 1").click();
+  await expect(page.getByTestId("age@1")).toBeHidden();
+  await settled(page);
+  expect(complaints).toEqual([]);
+  await page.goto("about:blank"); // nobody keeps anything now
+
+  const { study, revision } = (await (await app.ask(`/api/studies/${app.demo}`)).json()) as any;
+  const to = { ...study.ladders[0], outcome: "oral_exam" };
+  const body = JSON.stringify({ revision, edits: [{ subject: "ladder", id: to.id, to }] });
+  await app.ask(`/api/studies/${app.demo}/edits`, { method: "POST", headers: { "content-type": "application/json" }, body });
+  expect(await drawn()).toBe(0);
+  await page.goto(place());
+  await settled(page);
+  await expect.poll(() => drawn()).toBe(1);
+  await numbers(bare, await computed());
+  await scriptless.close();
+});
+
 test("a main effect dropped from beside its product is watched and brought back; switching off keeps the respondents", async ({ page }) => {
   await page.goto(place("?ladder=willingness"));
   await settled(page);

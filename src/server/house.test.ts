@@ -13,6 +13,7 @@ import { faultOf, route } from "./http/route";
 import { BodyTooLargeError, readJson } from "./http/read-json";
 import { importAsStudy } from "./import-responses";
 import { responsesRepository } from "./repositories/responses-repository";
+import { firstNumbersRepository } from "./repositories/first-numbers-repository";
 import { studiesRepository } from "./repositories/studies-repository";
 import { storageFault } from "./storage-faults";
 import { editStudy, studyAt } from "./study-door";
@@ -292,9 +293,12 @@ describe("a respondent who withdraws", () => {
     const reading = { id: "r", name: "R", variables: ["word"], rule: { kind: "words" as const, values } };
     editStudy(database(), id, 3, [{ subject: "reading", id: "r", to: reading }]);
     await backUp(connection(), folder);
+    const worked = { kind: "ladder" as const, id: "l", key: "k" };
+    firstNumbersRepository(database()).put(id, { ...worked, result: SECRET });
     const saved = await withdrawRespondent(database(), id, 4, 3, folder);
 
     expect(lies(SECRET)).toEqual([]);
+    expect(firstNumbersRepository(database()).find(id, worked)).toBeNull();
     const names = ["code", "age", "word"];
     const answers = (dataset: string) =>
       responsesRepository(database())

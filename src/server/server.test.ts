@@ -10,6 +10,7 @@ import { type Database, openDatabase } from "./database";
 import { NotFoundError, StaleRevisionError, StoredShapeError } from "./errors";
 import { foreignRequest } from "./http/door";
 import { importAsStudy } from "./import-responses";
+import { firstNumbersRepository } from "./repositories/first-numbers-repository";
 import { keptRepository } from "./repositories/kept-repository";
 import { responsesRepository } from "./repositories/responses-repository";
 import { studiesRepository } from "./repositories/studies-repository";
@@ -154,6 +155,24 @@ test("intervals that were worked out are kept under their key, the newest two hu
   expect(kept.find(other.id, key(0))!.intervals.redrawn).toBe(7);
   db.delete(studies).where(eq(studies.id, id)).run();
   expect(kept.find(id, key(5))).toBeNull();
+});
+
+test("a ladder's numbers as a page has worked them out are found under their key alone, the newest of each, and go with the study", async () => {
+  const [{ id }, other] = [await bring(CSV), await bring(CSV)];
+  const first = firstNumbersRepository(db);
+  const of = (ladder: string, key: string) => ({ kind: "ladder" as const, id: ladder, key });
+  first.put(id, { ...of("a", "now"), result: "of a" });
+  first.put(id, { ...of("b", "now"), result: "of b" });
+  first.put(other.id, { ...of("a", "now"), result: "of another study" });
+  expect([first.find(id, of("a", "now")), first.find(id, of("b", "now")), first.find(id, of("a", "before"))]).toEqual([
+    "of a",
+    "of b",
+    null,
+  ]);
+  first.put(id, { ...of("a", "later"), result: "of a, later" });
+  expect([first.find(id, of("a", "now")), first.find(id, of("a", "later"))]).toEqual([null, "of a, later"]);
+  db.delete(studies).where(eq(studies.id, id)).run();
+  expect([first.find(id, of("a", "later")), first.find(other.id, of("a", "now"))]).toEqual([null, "of another study"]);
 });
 
 test("what is not there, and what is no longer a study, is told as such without its contents", async () => {
