@@ -9,7 +9,7 @@ import { keepFirstNumbers } from "./first-numbers";
 try {
   makeKey(); // loading is a start of the house: whoever tells its address has the key at hand
   const study = await demoStudy(database());
-  await keepFirstNumbers(database(), study, sourcesHash());
+  keepFirstNumbers(database(), study, sourcesHash());
   process.stdout.write(`${study}\n`);
 } catch (error) {
   const fault = storageFault(error);
