@@ -13,7 +13,11 @@ export function keepFirstNumbers(db: Database, id: string, program: string): voi
   const ladder = study.ladders[0];
   if (!ladder) return;
   const dataset = datasetOf(study);
-  const columns = new Map(responsesRepository(db).columns(dataset.id, dataset.columns).map((column) => [column.name, column]));
+  const columns = new Map(
+    responsesRepository(db)
+      .columns(dataset.id, dataset.columns)
+      .map((column) => [column.name, column]),
+  );
   const result = resultText(analyseLadder(study, ladder, (name) => columns.get(name)));
   if (result !== null) firstNumbersRepository(db).put(id, { ...firstNumbersOf(study, ladder, program), result });
 }
