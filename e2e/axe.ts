@@ -33,10 +33,13 @@ export async function faults(page: Page): Promise<string[]> {
   return all.filter((fault) => fault !== SCROLLED_BY_KEYS);
 }
 
-/** One of all texts that are alike: of one element and class in one of another, of one colour, size and weight, on the same grounds. */
+/**
+ * Of all texts that are alike (of one element and class in one of another, of one colour, size and weight, on the same grounds) the first, the last, and the
+ * first that nothing covers: of one that is covered or cut off the rules are not sure.
+ */
 const markContrasts = (page: Page) =>
   page.evaluate((mark) => {
-    const grounds = new Map<Element | null, string>([[null, ""]]);
+    const grounds = new Map<Element, string>();
     const groundOf = (element: Element): string => {
       const known = grounds.get(element);
       if (known !== undefined) return known;
@@ -47,7 +50,11 @@ const markContrasts = (page: Page) =>
       grounds.set(element, all);
       return all;
     };
-    const seen = new Set<string>();
+    const inSight = (element: Element) => {
+      const { left, top, width, height } = element.getBoundingClientRect();
+      return document.elementFromPoint(left + width / 2, top + height / 2) === element;
+    };
+    const alike = new Map<string, { first: Element; last: Element; inSight: Element | null }>();
     for (const element of document.body.querySelectorAll("*")) {
       element.removeAttribute(mark);
       const says = element.matches("input, textarea, select") || [...element.childNodes].some((n) => n.nodeType === 3 && n.nodeValue!.trim() !== ""); // prettier-ignore
@@ -55,7 +62,8 @@ const markContrasts = (page: Page) =>
       const { color, fill, fontSize, fontWeight } = getComputedStyle(element);
       const kind = (one: Element | null) => `${one?.tagName}.${one?.getAttribute("class")}`;
       const sign = [kind(element), kind(element.parentElement), color, fill, fontSize, fontWeight, groundOf(element)].join("\n");
-      if (!seen.has(sign)) element.setAttribute(mark, "");
-      seen.add(sign);
+      const known = alike.get(sign) ?? { first: element, last: element, inSight: null };
+      alike.set(sign, { ...known, last: element, inSight: known.inSight ?? (inSight(element) ? element : null) });
     }
+    for (const group of alike.values()) for (const element of Object.values(group)) element?.setAttribute(mark, "");
   }, LOOKED_AT);
