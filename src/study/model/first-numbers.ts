@@ -1,8 +1,8 @@
 import { z } from "zod";
 import { ObjectId } from "./names";
 
-/** Longer ones are not kept: those of tens of thousands of respondents, which name each row that is used. */
-const MOST_LETTERS = 400_000;
+/** Longer ones are not kept, as the page would grow by them: those of more than some twenty thousand respondents, whose rows they name. */
+const MOST_LETTERS = 150_000;
 
 /** An object's result as a page has worked it out, to be drawn at once when it is next opened. */
 export const FirstNumbers = z.strictObject({

@@ -7,7 +7,7 @@ import { FirstNumbers } from "@/study/model/first-numbers";
 
 /** Keeps what a page has worked out, for when it is next opened. */
 export const PUT = route<{ studyId: string }>("studies.first-numbers", async (request, { studyId }) => {
-  const worked = await readJson(request, FirstNumbers, 2_000_000);
+  const worked = await readJson(request, FirstNumbers, 400_000);
   const db = database();
   studiesRepository(db).load(studyId);
   firstNumbersRepository(db).put(studyId, worked);
