@@ -32,7 +32,7 @@ const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
 await page.addInitScript("globalThis.__name = (f) => f");
 await page.goto(`${app.address}/studies/${app.demo}/ladders`);
 await page.getByTestId("over-steps").waitFor();
-await page.waitForTimeout(2500);
+await page.waitForTimeout(6000); // awake, and at rest: the numbers may have come with the page
 await page.evaluate(() => {
   const state = window as unknown as { longest: number; clicked: number };
   state.longest = 0;
