@@ -1,5 +1,5 @@
 import { analyseLadder } from "@/study/analyse/analyse-ladder";
-import { resultOf, resultText } from "@/study/model/first-numbers";
+import { FirstNumbers, resultOf, resultText } from "@/study/model/first-numbers";
 import { Ladder } from "@/study/model/ladder";
 import { Study } from "@/study/model/study";
 import { sourceOf } from "@/study/test-support/columns";
@@ -37,6 +37,12 @@ test.each([
   const result = analyseLadder(study(), ladder(over), source);
   expect(result.status).toBe("outcome" in over ? "refused" : "fitted");
   expect(resultOf(resultText(result)!)).toEqual(result);
+  expect(FirstNumbers.safeParse({ kind: "ladder", id: "l", key: "k", result: resultText(result) }).success).toBe(true);
+});
+
+test("a text that is no result is turned away at the door", () => {
+  for (const result of ["", "{", "null", "[]", '"fitted"', '{"status":"other"}', " ".repeat(150_001)])
+    expect(FirstNumbers.safeParse({ kind: "ladder", id: "l", key: "k", result }).success).toBe(false);
 });
 
 test("what no text brings back as it was is not kept, nor what is as long as a book", () => {

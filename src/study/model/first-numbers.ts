@@ -4,13 +4,25 @@ import { ObjectId } from "./names";
 /** Longer ones are not kept, as the page would grow by them: those of more than some twenty thousand respondents, whose rows they name. */
 const MOST_LETTERS = 150_000;
 
+/** What every result of a ladder says of itself. */
+const Told = z.looseObject({ status: z.enum(["fitted", "refused"]) });
+
+/** True for the text of a result: another would keep the page that it is drawn on from being drawn. */
+function isResult(text: string): boolean {
+  try {
+    return Told.safeParse(JSON.parse(text)).success;
+  } catch {
+    return false;
+  }
+}
+
 /** An object's result as a page has worked it out, to be drawn at once when it is next opened. */
 export const FirstNumbers = z.strictObject({
   kind: z.literal("ladder"),
   id: ObjectId,
   /** A fingerprint of everything the result depends on, and of the program that worked it out: under another, nobody reads it. */
   key: z.string().max(64),
-  result: z.string().max(MOST_LETTERS),
+  result: z.string().max(MOST_LETTERS).refine(isResult, "This is no result of a ladder."),
 });
 export type FirstNumbers = z.infer<typeof FirstNumbers>;
 

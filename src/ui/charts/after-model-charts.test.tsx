@@ -134,7 +134,6 @@ describe("the theory as a picture", () => {
         ["Step 1, all that was known before", long],
         ["Step 1", "Donaudampfschifffahrtsgesellschaft"],
       ]) {
-        // prettier-ignore
         const steps = [0, 1, 2].map((k) => ({ name: name!.replace("1", String(k + 1)), claim: claim(`H1${k}`, verdict) }));
         const threads = steps.map((_, k) => ({ key: `t${k}`, name: one!, step: k, claims: [] }));
         const { container, unmount } = render(<TheoryLoom title="T" picture={{ ...picture, steps, threads, wedges: [] }} />);
